@@ -1,0 +1,198 @@
+"""The choice in words: why this band, which house rule chose what, what it costs."""
+
+from dataclasses import dataclass
+
+from jade_ribbon.core.choose import STRESS_SHARE_WANTED, Choice, Ranked
+from jade_ribbon.core.conflicts import LIMIT_WORDS, Reason
+from jade_ribbon.core.evaluate import comfort_factor
+from jade_ribbon.core.job import Job
+from jade_ribbon.reference.tables import house_rules
+
+
+@dataclass(frozen=True)
+class RuleApplied:
+    """A house rule that touched the result."""
+
+    rule: str
+    choice: str
+    why: str
+
+
+def _width(best: Ranked, job: Job) -> Reason:
+    e, band = best.evaluation, best.evaluation.facts.band
+    target = e.facts.stress_target_MPa or 0.0
+    if job.rules.resaw_width == "narrow":
+        text = f"Narrowest by house rule whose feed window is open: {band.width_mm:g} mm."
+    elif job.cut.min_radius_mm is not None:
+        text = (
+            f"Widest that turns {job.cut.min_radius_mm:g} mm: tightest {e.tight_radius_mm:.0f}, "
+            f"comfortable {e.comfortable_radius_mm:.0f} mm."
+        )
+    elif e.reachable_MPa is None:
+        text = f"Widest the saw takes; whether its frame reaches {target:.0f} MPa is not known."
+    elif job.rules.resaw_width == "widest":
+        text = f"Widest that fits by house rule; the frame brings it to {e.stress_share:.0%}."
+    else:
+        force = job.saw.wheel_force_max_N or 0.0
+        text = (
+            f"Widest the frame brings to {STRESS_SHARE_WANTED:.0%} of its tension: "
+            f"{e.stress_MPa:.0f} of {target:.0f} MPa with {force / 1000:.1f} kN at the wheel."
+        )
+    return Reason("width", text)
+
+
+def _pitch(best: Ranked, choice: Choice, job: Job) -> Reason:
+    e = best.evaluation
+    if not e.facts.has_teeth:
+        return Reason("pitch", "A continuous grit edge: no teeth to count.")
+    how = {
+        "fine": "Fine, for faces used off the saw",
+        "coarse": "Coarse, so that gullets have room",
+    }[choice.pitch_rule]
+    if job.cut.is_tube:
+        how = "By the walls of the tube"
+    near = "" if e.facts.pitch_mm < choice.wanted_pitch_mm * 1.4 else ", the finest left"
+    if e.facts.pitch_mm * 1.4 < choice.wanted_pitch_mm:
+        near = ", the coarsest left"
+    return Reason(
+        "pitch",
+        f"{how}: {e.teeth_in_cut:.1f} teeth stand in the cut{near}; a pitch of "
+        f"{choice.wanted_pitch_mm:.3g} mm was aimed at.",
+    )
+
+
+def _steel(best: Ranked, choice: Choice, job: Job) -> Reason:
+    words = {
+        "cost": f"Least cost a piece, {best.total:.2f}",
+        "long_life": "Longest life by house rule",
+        "cheap": "Cheapest band by house rule",
+    }[job.rules.steel]
+    others = [
+        r
+        for r in choice.ranked
+        if r.in_pitch and r.evaluation.facts.steel.key != best.evaluation.facts.steel.key
+    ]
+    if not others or job.rules.steel != "cost":
+        return Reason("steel", f"{best.evaluation.facts.steel.name}. {words}.")
+    other = min(others, key=lambda r: r.total)
+    close = abs(other.total / best.total - 1.0) <= 0.1
+    verdict = "too close to call; its record here would settle it" if close else "next steel"
+    name = other.evaluation.facts.steel.name
+    return Reason("steel", f"{words}; {name} {other.total:.2f}, {verdict}.")
+
+
+def _tension(best: Ranked, job: Job) -> Reason:
+    e = best.evaluation
+    low, high = e.facts.stress_low_MPa or 0.0, e.facts.stress_high_MPa or 0.0
+    reach = (
+        "the frame's force is not recorded"
+        if e.reachable_MPa is None
+        else f"the frame reaches {min(e.reachable_MPa, 999):.0f} MPa in it"
+    )
+    return Reason(
+        "tension",
+        f"{e.stress_MPa:.0f} MPa; this steel wants {low:.0f} to {high:.0f}, and {reach}.",
+    )
+
+
+def _speed(best: Ranked, job: Job) -> Reason:
+    speed = best.evaluation.speed
+    assert speed is not None
+    off = speed.off_target_share
+    where = "on target" if abs(off) < 0.02 else f"{abs(off):.0%} {'over' if off > 0 else 'under'}"
+    return Reason(
+        "speed",
+        f"{speed.setting}: {speed.speed_m_s:.3g} m/s, {where} the {speed.accepted.target_m_s:.3g} "
+        f"m/s wanted ({speed.accepted.least_m_s:.3g} to {speed.accepted.most_m_s:.3g}).",
+    )
+
+
+def _feed(best: Ranked) -> Reason:
+    window = best.evaluation.window
+    assert window is not None
+    return Reason(
+        "feed",
+        f"Window {window.state}, {window.floor_m_min:.2g} to {window.ceiling_m_min:.2g} m/min; "
+        f"what holds it back: {LIMIT_WORDS[window.binding]}.",
+    )
+
+
+def _hours(best: Ranked) -> Reason:
+    fatigue = best.evaluation.fatigue
+    assert fatigue is not None
+    hours = fatigue.running_hours
+    text = "over 10 000" if hours > 10_000 else f"about {hours:.2g}"
+    return Reason("bending", f"{text} running hours in bending, good to a factor of ten.")
+
+
+def reasons(best: Ranked, choice: Choice, job: Job) -> tuple[Reason, ...]:
+    """Why this band, in the order an operator asks."""
+    return (
+        Reason("class", f"Chosen {best.class_words}."),
+        _width(best, job),
+        _pitch(best, choice, job),
+        _steel(best, choice, job),
+        _tension(best, job),
+        _speed(best, job),
+        _feed(best),
+        _hours(best),
+    )
+
+
+def difference(best: Ranked, other: Ranked) -> str:
+    """How another band differs, in a sentence for the runner-up line."""
+    share = other.total / best.total - 1.0
+    money = f"{abs(share):.0%} {'dearer' if share > 0 else 'cheaper'}"
+    if abs(share) < 0.005:
+        money = "costs the same"
+    parts = [money]
+    kerf = other.evaluation.facts.kerf_mm / best.evaluation.facts.kerf_mm - 1.0
+    if abs(kerf) > 0.03:
+        parts.append("less kerf" if kerf < 0 else "more kerf")
+    time = other.run.contact.cutting_time_s / best.run.contact.cutting_time_s - 1.0
+    if abs(time) > 0.05:
+        parts.append(f"{abs(time):.0%} {'slower' if time > 0 else 'faster'}")
+    if other.band_class != best.band_class:
+        parts.append(other.class_words)
+    return ", ".join(parts)
+
+
+def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleApplied, ...]:
+    """House rules that touched this result, and what following them costs."""
+    table = house_rules()
+
+    def line(key: str, value: object, extra: str = "") -> RuleApplied:
+        rule = table[key]
+        return RuleApplied(key, str(value), f"{rule.title}: {rule.name_of(str(value))}.{extra}")
+
+    lines = [line("resaw_width", job.rules.resaw_width, _price_of_rules(best, choice))]
+    lines.append(line("resaw_pitch", choice.pitch_rule))
+    lines.append(line("least_teeth", job.rules.least_teeth))
+    lines.append(line("tension", job.rules.tension))
+    if job.cut.min_radius_mm is not None:
+        factor = f" Factor {comfort_factor(job):g} on the tightest."
+        lines.append(line("radius", job.rules.radius, factor))
+    lines.append(line("feed_pace", job.rules.feed_pace))
+    lines.append(line("kerf", job.rules.kerf))
+    lines.append(line("steel", job.rules.steel))
+    lines.append(line("change", job.rules.change))
+    if job.cut.material.is_wood:
+        lines.append(line("hard_tips", job.rules.hard_tips))
+    if "sand" in job.cut.material.dust_hazard:
+        lines.append(line("dirty_steel", job.rules.dirty_steel))
+    if job.cut.operation == "mill":
+        lines.append(line("mill_speed", job.rules.mill_speed))
+    return tuple(lines)
+
+
+def _price_of_rules(best: Ranked | None, choice: Choice) -> str:
+    cheapest = choice.cheapest
+    if best is None or cheapest is None or cheapest is best:
+        return ""
+    extra = best.total - cheapest.total
+    if extra <= 0.005:
+        return ""
+    return (
+        f" Costs {extra:.2f} a piece more than the cheapest that could do it, "
+        f"{cheapest.evaluation.facts.band.label}."
+    )

@@ -1,0 +1,238 @@
+"""The job: saw, cut, house rules, rates and the bands to choose among.
+
+Frozen records shared by the choice, the set-up and the drawings. Ranges are checked
+where a job comes in (formats/job); the derived quantities live here.
+"""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from jade_ribbon.core.tension import wheel_force_per_strand
+from jade_ribbon.reference.tables import Material
+
+Operation = Literal[
+    "resaw",
+    "rip",
+    "crosscut",
+    "curve",
+    "circle",
+    "veneer",
+    "wedge",
+    "mill",
+    "reclaim",
+    "sheet",
+    "bar",
+    "tube",
+    "block",
+]
+Finish = Literal["rough", "plane", "sand", "show"]
+
+STRAIGHT_OPERATIONS = ("resaw", "veneer", "mill", "rip", "wedge", "reclaim")
+DEEP_RESAW_OPERATIONS = ("resaw", "veneer")
+DEFAULT_HAND_FORCE_N = 80.0
+
+
+@dataclass(frozen=True)
+class Drive:
+    """How the saw gives speeds: fixed ones, or an inverter's continuous range."""
+
+    kind: Literal["fixed", "inverter"]
+    speeds_m_s: tuple[float, ...] = ()
+    base_hz: float = 0.0
+    min_hz: float = 0.0
+    max_hz: float = 0.0
+    base_speed_m_s: float = 0.0
+
+    @property
+    def slowest_m_s(self) -> float:
+        if self.kind == "fixed":
+            return min(self.speeds_m_s)
+        return self.base_speed_m_s * self.min_hz / self.base_hz
+
+    @property
+    def fastest_m_s(self) -> float:
+        if self.kind == "fixed":
+            return max(self.speeds_m_s)
+        return self.base_speed_m_s * self.max_hz / self.base_hz
+
+    def power_share(self, speed_m_s: float) -> float:
+        """Share of the motor's power left: torque is constant below an inverter's base."""
+        if self.kind == "fixed":
+            return 1.0
+        return min(1.0, speed_m_s / self.base_speed_m_s)
+
+    def setting_words(self, speed_m_s: float) -> str:
+        """What to set on the machine for a speed it can give."""
+        if self.kind == "inverter":
+            return f"{self.base_hz * speed_m_s / self.base_speed_m_s:.1f} Hz"
+        ordered = sorted(self.speeds_m_s)
+        if len(ordered) == 1:
+            return "its one speed"
+        place = min(range(len(ordered)), key=lambda i: abs(ordered[i] - speed_m_s))
+        return f"step {place + 1} of {len(ordered)}, slowest first"
+
+
+@dataclass(frozen=True)
+class Saw:
+    """A saw as far as the choice of band goes; figures as in the job file."""
+
+    name: str
+    orientation: Literal["vertical", "horizontal"]
+    wheel_diameters_mm: tuple[float, ...]
+    tyre: Literal["crowned", "flat", "none", "worn"]
+    band_length_mm: tuple[float, float]
+    band_width_mm: tuple[float, float]
+    band_thickness_max_mm: float
+    wheel_force_max_N: float | None
+    height_mm: float
+    throat_mm: float
+    guides: str
+    guide_span_base_mm: float
+    guide_span_per_height: float
+    motor_kW: float
+    drive_efficiency: float
+    drive: Drive
+    feed: Literal["hand", "power", "table", "carriage"] = "hand"
+    feed_max_m_min: float | None = None
+    tensioner: Literal["spring", "weight", "air", "fixed"] = "spring"
+    hand_force_N: float = DEFAULT_HAND_FORCE_N
+
+    @property
+    def wheels(self) -> int:
+        return len(self.wheel_diameters_mm)
+
+    @property
+    def smallest_wheel_mm(self) -> float:
+        return min(self.wheel_diameters_mm)
+
+    @property
+    def middle_length_mm(self) -> float:
+        """Length a band of unknown length is taken to have on this saw."""
+        return sum(self.band_length_mm) / 2.0
+
+    @property
+    def force_per_strand(self) -> float:
+        return wheel_force_per_strand(self.wheels)
+
+    def guide_span_mm(self, height_mm: float) -> float:
+        """Span between upper and lower guides with the guard set for a height."""
+        return self.guide_span_base_mm + self.guide_span_per_height * height_mm
+
+
+@dataclass(frozen=True)
+class Cut:
+    """One cut and how often it is made."""
+
+    operation: Operation
+    material: Material
+    height_mm: float
+    length_mm: float
+    count: int
+    min_radius_mm: float | None = None
+    angle_deg: float = 0.0
+    finish: Finish = "plane"
+    tolerance_mm: float | None = None
+    round_stock: bool = False
+    wall_mm: float | None = None
+
+    @property
+    def is_tube(self) -> bool:
+        return self.operation == "tube"
+
+    @property
+    def loaded_height_mm(self) -> float:
+        """Height that fills gullets and takes power: both walls of a tube, else all of it."""
+        if self.is_tube and self.wall_mm is not None:
+            return min(2.0 * self.wall_mm, self.height_mm)
+        return self.height_mm
+
+
+@dataclass(frozen=True)
+class Rules:
+    """The house rules that bear on the choice, with their defaults (reference: house rules)."""
+
+    resaw_width: Literal["frame", "widest", "narrow"] = "frame"
+    resaw_pitch: Literal["coarse", "fine"] = "coarse"
+    least_teeth: int = 3
+    tension: Literal["full", "light"] = "full"
+    radius: Literal["comfortable", "tightest"] = "comfortable"
+    feed_pace: Literal["full", "finish"] = "full"
+    kerf: Literal["material", "generous", "slight"] = "material"
+    steel: Literal["cost", "long_life", "cheap"] = "cost"
+    hard_tips: Literal["cost", "avoid"] = "cost"
+    dirty_steel: Literal["carbon", "silicon"] = "carbon"
+    change: Literal["first_sign", "limit", "demote"] = "demote"
+    mill_speed: Literal["matched", "fast"] = "matched"
+    guard_gap_mm: float = 10.0
+
+
+@dataclass(frozen=True)
+class Rates:
+    """Prices and the numeric shop settings of the choice, each with its default."""
+
+    hour: float = 40.0
+    timber_m3: float = 900.0
+    change_min: float = 12.0
+    power_kWh: float = 0.0
+    price_per_m_base: float = 2.0
+    price_per_m_per_mm: float = 0.2
+    price_factor: float = 1.0
+    gullet_share_of_width: float = 0.30
+    dullness_show: float = 0.35
+    dullness_sand: float = 0.6
+    dullness_plane: float = 0.8
+    dullness_rough: float = 1.0
+    comfortable_factor: float = 1.25
+    comfortable_factor_hard: float = 1.6
+    hand_feed_max_m_min: float = 8.0
+    plane_min_m2: float = 1.5
+    sand_min_m2: float = 2.5
+    show_min_m2: float = 4.0
+
+    def dullness_limit(self, finish: Finish, rules: Rules) -> float:
+        """Dullest edge allowed for a finish under the shop's rule for changing bands."""
+        if rules.change == "limit":
+            return self.dullness_rough
+        ladder = {
+            "show": self.dullness_show,
+            "sand": self.dullness_sand,
+            "plane": self.dullness_plane,
+            "rough": self.dullness_rough,
+        }
+        return self.dullness_show if rules.change == "first_sign" else ladder[finish]
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """A band to choose: from the catalogue (length None) or from the rack."""
+
+    label: str
+    width_mm: float
+    thickness_mm: float
+    tpi_lo: float | None
+    tpi_hi: float | None
+    form: str
+    steel: str
+    set_per_side_mm: float | None = None
+    length_mm: float | None = None
+    dullness: float = 0.0
+    fouling: float = 0.0
+    price: float | None = None
+    life_m: float | None = None
+    mounted: bool = False
+    band_id: int | None = None
+
+    @property
+    def is_variable(self) -> bool:
+        return self.tpi_lo != self.tpi_hi
+
+
+@dataclass(frozen=True)
+class Job:
+    """Everything a recommendation rests on."""
+
+    saw: Saw
+    cut: Cut
+    rules: Rules = field(default_factory=Rules)
+    rates: Rates = field(default_factory=Rates)
+    bands: tuple[Candidate, ...] = ()

@@ -1,0 +1,283 @@
+"""The job file (docs/formats): JSON in, the core's frozen job out, and back."""
+
+import dataclasses
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import Field, model_validator
+
+from jade_ribbon.core.errors import Fault, InputError
+from jade_ribbon.core.job import (
+    DEFAULT_HAND_FORCE_N,
+    Candidate,
+    Cut,
+    Drive,
+    Finish,
+    Job,
+    Operation,
+    Rates,
+    Rules,
+    Saw,
+)
+from jade_ribbon.core.recommend import catalogue_candidates
+from jade_ribbon.formats.validation import Strict, read_json
+from jade_ribbon.reference.tables import Material, materials
+
+Length = Annotated[float, Field(gt=0, le=100_000)]
+Speed = Annotated[float, Field(gt=0, le=150)]
+MAX_BANDS = 5000
+
+
+class DriveFile(Strict):
+    """Fixed speeds, or an inverter."""
+
+    kind: Literal["fixed", "inverter"]
+    speeds_m_s: Annotated[list[Speed], Field(max_length=40)] = Field(default_factory=list)
+    base_hz: Annotated[float, Field(gt=0, le=400)] | None = None
+    min_hz: Annotated[float, Field(gt=0, le=400)] | None = None
+    max_hz: Annotated[float, Field(gt=0, le=400)] | None = None
+    base_speed_m_s: Speed | None = None
+
+    @model_validator(mode="after")
+    def _complete(self) -> Self:
+        if self.kind == "fixed":
+            if not self.speeds_m_s:
+                raise ValueError("a fixed drive needs speeds_m_s: at least one, over 0 m/s")
+            return self
+        if None in (self.base_hz, self.min_hz, self.max_hz, self.base_speed_m_s):
+            raise ValueError("an inverter needs base_hz, min_hz, max_hz and base_speed_m_s")
+        if (self.min_hz or 0) > (self.max_hz or 0):
+            raise ValueError(f"min_hz {self.min_hz} is over max_hz {self.max_hz}")
+        return self
+
+    def to_core(self) -> Drive:
+        return Drive(
+            kind=self.kind,
+            speeds_m_s=tuple(self.speeds_m_s),
+            base_hz=self.base_hz or 0.0,
+            min_hz=self.min_hz or 0.0,
+            max_hz=self.max_hz or 0.0,
+            base_speed_m_s=self.base_speed_m_s or 0.0,
+        )
+
+
+Pair = Annotated[list[Length], Field(min_length=2, max_length=2)]
+
+
+class SawFile(Strict):
+    """A saw in the job file."""
+
+    name: Annotated[str, Field(max_length=80)] = ""
+    orientation: Literal["vertical", "horizontal"]
+    wheel_diameters_mm: Annotated[
+        list[Annotated[float, Field(ge=50, le=3000)]], Field(min_length=2, max_length=3)
+    ]
+    tyre: Literal["crowned", "flat", "none", "worn"]
+    band_length_mm: Pair
+    band_width_mm: Pair
+    band_thickness_max_mm: Annotated[float, Field(gt=0, le=5)]
+    wheel_force_max_N: Annotated[float, Field(gt=0, le=500_000)] | None
+    height_mm: Annotated[float, Field(gt=0, le=3000)]
+    throat_mm: Annotated[float, Field(gt=0, le=5000)]
+    guides: Literal["rolling", "ceramic", "steel_block", "soft_block", "thrust_only", "none"]
+    guide_span_base_mm: Annotated[float, Field(ge=0, le=2000)]
+    guide_span_per_height: Annotated[float, Field(ge=0, le=5)]
+    motor_kW: Annotated[float, Field(gt=0, le=500)]
+    drive_efficiency: Annotated[float, Field(gt=0, le=1)]
+    feed: Literal["hand", "power", "table", "carriage"] = "hand"
+    feed_max_m_min: Annotated[float, Field(gt=0, le=200)] | None = None
+    tensioner: Literal["spring", "weight", "air", "fixed"] = "spring"
+    hand_force_N: Annotated[float, Field(gt=0, le=1000)] = DEFAULT_HAND_FORCE_N
+    drive: DriveFile
+
+    @model_validator(mode="after")
+    def _ordered(self) -> Self:
+        for name in ("band_length_mm", "band_width_mm"):
+            low, high = getattr(self, name)
+            if low > high:
+                raise ValueError(f"{name}: the least {low:g} is over the greatest {high:g}")
+        return self
+
+    def to_core(self) -> Saw:
+        plain = {n: getattr(self, n) for n in SawFile.model_fields if n != "drive"}
+        return Saw(
+            **plain
+            | {
+                "wheel_diameters_mm": tuple(self.wheel_diameters_mm),
+                "band_length_mm": (self.band_length_mm[0], self.band_length_mm[1]),
+                "band_width_mm": (self.band_width_mm[0], self.band_width_mm[1]),
+                "drive": self.drive.to_core(),
+            }
+        )
+
+
+class CutFile(Strict):
+    """The cut in the job file."""
+
+    operation: Operation
+    material: Annotated[str, Field(max_length=80)]
+    height_mm: Annotated[float, Field(gt=0, le=3000)]
+    length_mm: Annotated[float, Field(gt=0, le=100_000)]
+    count: Annotated[int, Field(ge=1, le=100_000)]
+    min_radius_mm: Annotated[float, Field(gt=0, le=100_000)] | None = None
+    angle_deg: Annotated[float, Field(ge=-60, le=60)] = 0
+    finish: Finish
+    tolerance_mm: Annotated[float, Field(gt=0, le=50)] | None = None
+    round_stock: bool = False
+    wall_mm: Annotated[float, Field(gt=0, le=500)] | None = None
+
+    def to_core(self, table: dict[str, Material] | None = None) -> Cut:
+        known = table if table is not None else materials()
+        if self.material not in known:
+            raise InputError(
+                [
+                    Fault(
+                        "cut.material",
+                        f"{self.material!r} is not a known material; accepted: {', '.join(known)}",
+                        self.material,
+                    )
+                ]
+            )
+        plain = {n: getattr(self, n) for n in CutFile.model_fields if n != "material"}
+        return Cut(material=known[self.material], **plain)
+
+
+class RulesFile(Strict):
+    """House rules that bear on the choice; each left out takes its default."""
+
+    resaw_width: Literal["frame", "widest", "narrow"] = "frame"
+    resaw_pitch: Literal["coarse", "fine"] = "coarse"
+    least_teeth: Literal[2, 3, 4] = 3
+    tension: Literal["full", "light"] = "full"
+    radius: Literal["comfortable", "tightest"] = "comfortable"
+    feed_pace: Literal["full", "finish"] = "full"
+    kerf: Literal["material", "generous", "slight"] = "material"
+    steel: Literal["cost", "long_life", "cheap"] = "cost"
+    hard_tips: Literal["cost", "avoid"] = "cost"
+    dirty_steel: Literal["carbon", "silicon"] = "carbon"
+    change: Literal["first_sign", "limit", "demote"] = "demote"
+    mill_speed: Literal["matched", "fast"] = "matched"
+    guard_gap_mm: Annotated[float, Field(ge=2, le=50)] = 10.0
+
+    def to_core(self) -> Rules:
+        return Rules(**self.model_dump())
+
+
+Money = Annotated[float, Field(ge=0, le=1_000_000)]
+Dullness = Annotated[float, Field(ge=0, le=2)]
+Minutes = Annotated[float, Field(ge=0, le=1000)]
+
+
+class RatesFile(Strict):
+    """Prices and numeric settings; each left out takes its default."""
+
+    hour: Money = Rates.hour
+    timber_m3: Money = Rates.timber_m3
+    change_min: Minutes = Rates.change_min
+    power_kWh: Money = Rates.power_kWh
+    price_per_m_base: Money = Rates.price_per_m_base
+    price_per_m_per_mm: Money = Rates.price_per_m_per_mm
+    price_factor: Annotated[float, Field(gt=0, le=1000)] = Rates.price_factor
+    gullet_share_of_width: Annotated[float, Field(gt=0, le=0.9)] = Rates.gullet_share_of_width
+    dullness_show: Dullness = Rates.dullness_show
+    dullness_sand: Dullness = Rates.dullness_sand
+    dullness_plane: Dullness = Rates.dullness_plane
+    dullness_rough: Dullness = Rates.dullness_rough
+    comfortable_factor: Annotated[float, Field(ge=1, le=5)] = Rates.comfortable_factor
+    comfortable_factor_hard: Annotated[float, Field(ge=1, le=5)] = Rates.comfortable_factor_hard
+    hand_feed_max_m_min: Annotated[float, Field(gt=0, le=60)] = Rates.hand_feed_max_m_min
+    plane_min_m2: Minutes = Rates.plane_min_m2
+    sand_min_m2: Minutes = Rates.sand_min_m2
+    show_min_m2: Minutes = Rates.show_min_m2
+
+    def to_core(self) -> Rates:
+        return Rates(**self.model_dump())
+
+
+Tpi = Annotated[float, Field(ge=0.3, le=50)]
+
+
+class BandFile(Strict):
+    """A band to choose among."""
+
+    label: Annotated[str, Field(max_length=120)] = ""
+    width_mm: Annotated[float, Field(gt=0, le=400)]
+    thickness_mm: Annotated[float, Field(gt=0, le=5)]
+    tpi: Tpi | None = None
+    tpi_range: Annotated[list[Tpi], Field(min_length=2, max_length=2)] | None = None
+    form: Annotated[str, Field(max_length=40)]
+    steel: Annotated[str, Field(max_length=40)]
+    set_per_side_mm: Annotated[float, Field(gt=0, le=5)] | None = None
+    length_mm: Annotated[float, Field(ge=200, le=50_000)] | None = None
+    dullness: Annotated[float, Field(ge=0, le=1)] = 0.0
+    price: Money | None = None
+
+    @model_validator(mode="after")
+    def _one_pitch(self) -> Self:
+        if self.tpi is not None and self.tpi_range is not None:
+            raise ValueError("give tpi or tpi_range, not both")
+        if self.tpi_range is not None and self.tpi_range[0] > self.tpi_range[1]:
+            raise ValueError("tpi_range: write the coarser (lower tpi) first")
+        return self
+
+    def to_core(self) -> Candidate:
+        low, high = self.tpi_range if self.tpi_range is not None else (self.tpi, self.tpi)
+        return Candidate(
+            label=self.label,
+            width_mm=self.width_mm,
+            thickness_mm=self.thickness_mm,
+            tpi_lo=low,
+            tpi_hi=high,
+            form=self.form,
+            steel=self.steel,
+            set_per_side_mm=self.set_per_side_mm,
+            length_mm=self.length_mm,
+            dullness=self.dullness,
+            price=self.price,
+        )
+
+
+class JobFile(Strict):
+    """A whole job file."""
+
+    format: Literal["jade-ribbon/job"]
+    version: Literal[1]
+    saw: SawFile
+    cut: CutFile
+    rules: RulesFile = Field(default_factory=RulesFile)
+    rates: RatesFile = Field(default_factory=RatesFile)
+    bands: Annotated[list[BandFile], Field(max_length=MAX_BANDS)] | None = None
+
+    def to_core(self) -> Job:
+        """The job the core computes with; None for bands means the built-in catalogue."""
+        bands = (
+            catalogue_candidates()
+            if self.bands is None
+            else tuple(band.to_core() for band in self.bands)
+        )
+        return Job(
+            saw=self.saw.to_core(),
+            cut=self.cut.to_core(),
+            rules=self.rules.to_core(),
+            rates=self.rates.to_core(),
+            bands=bands,
+        )
+
+
+def read_job(text: str | bytes) -> Job:
+    """Read a job file. InputError lists every fault with its path."""
+    document: JobFile = read_json(JobFile, text)
+    return document.to_core()
+
+
+def saw_record(saw: Saw) -> dict[str, Any]:
+    """A saw as the job file writes it."""
+    record = dataclasses.asdict(saw)
+    drive = record.pop("drive")
+    keys = (
+        ("kind", "speeds_m_s")
+        if saw.drive.kind == "fixed"
+        else ("kind", "base_hz", "min_hz", "max_hz", "base_speed_m_s")
+    )
+    return {k: list(v) if isinstance(v, tuple) else v for k, v in record.items()} | {
+        "drive": {k: list(drive[k]) if isinstance(drive[k], tuple) else drive[k] for k in keys}
+    }

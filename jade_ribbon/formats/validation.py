@@ -1,0 +1,80 @@
+"""Pydantic's faults in our words: field, value, what is accepted."""
+
+from collections.abc import Iterable, Mapping
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict, ValidationError
+from pydantic_core import ErrorDetails
+
+from jade_ribbon.core.errors import Fault, InputError
+
+
+class Strict(BaseModel):
+    """Base of every record read from outside: no unknown keys, no coercion, no NaN."""
+
+    model_config = ConfigDict(
+        extra="forbid",
+        strict=True,
+        allow_inf_nan=False,
+        json_schema_serialization_defaults_required=True,
+    )
+
+
+def _bounds(context: Mapping[str, Any]) -> str:
+    words = {
+        "gt": "more than",
+        "ge": "at least",
+        "lt": "less than",
+        "le": "at most",
+        "min_length": "at least this long:",
+        "max_length": "at most this long:",
+    }
+    return " and ".join(f"{words[k]} {context[k]}" for k in words if k in context)
+
+
+def _sentence(error: ErrorDetails, names: str) -> str:
+    kind, context = error["type"], error.get("ctx", {})
+    value = error.get("input")
+    shown = repr(value) if isinstance(value, (str, int, float, bool)) or value is None else "this"
+    if len(shown) > 60:
+        shown = shown[:57] + "…"
+    if kind == "missing":
+        return "is missing"
+    if kind == "extra_forbidden":
+        return f"is not a known key; accepted: {names}" if names else "is not a known key"
+    if kind == "literal_error":
+        return f"{shown} is not accepted; accepted: {context.get('expected')}"
+    if bounds := _bounds(context):
+        return f"{shown} is out of range; accepted: {bounds}"
+    if kind == "value_error":
+        return str(context.get("error", error["msg"]))
+    return f"{shown}: {error['msg'][0].lower()}{error['msg'][1:]}"
+
+
+def faults_of(error: ValidationError, model: type[BaseModel] | None = None) -> tuple[Fault, ...]:
+    """Every fault with its dotted path; steps pydantic adds for unions are left out."""
+    return tuple(
+        Fault(_path(e["loc"]), _sentence(e, _siblings(model, e["loc"])), e.get("input"))
+        for e in error.errors(include_url=False)
+    )
+
+
+def _path(loc: Iterable[int | str]) -> str:
+    return ".".join(str(p) for p in loc if not (isinstance(p, str) and "[" in p))
+
+
+def _siblings(model: type[BaseModel] | None, loc: tuple[int | str, ...]) -> str:
+    """Names accepted beside an unknown key."""
+    for step in loc[:-1]:
+        field = model.model_fields.get(str(step)) if model is not None else None
+        found = field.annotation if field is not None else None
+        model = found if isinstance(found, type) and issubclass(found, BaseModel) else None
+    return ", ".join(model.model_fields) if model is not None else ""
+
+
+def read_json(model: type["Strict"], text: str | bytes) -> Any:
+    """Parse a document; InputError with all faults, or what is wrong with the JSON."""
+    try:
+        return model.model_validate_json(text)
+    except ValidationError as error:
+        raise InputError(faults_of(error, model)) from None

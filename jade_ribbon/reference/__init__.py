@@ -1,0 +1,1 @@
+"""Reference tables and their loaders."""

@@ -1,0 +1,241 @@
+"""The reference tables as frozen records: materials, steels, tooth forms, band types.
+
+Typical engineering values with stated uncertainty, not citations; a shop corrects them
+on its own copy. Blank cells read as None: they do not apply.
+"""
+
+import csv
+import types
+import typing
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, fields
+from functools import lru_cache
+from importlib import resources
+from typing import Any, TypeVar
+
+T = TypeVar("T")
+
+
+@dataclass(frozen=True)
+class Material:
+    """A row of materials.csv; units are in the names. Kc holds at a bite of 0.1 mm."""
+
+    key: str
+    name: str
+    group: str
+    density_kg_m3: float
+    janka_N: float | None
+    moisture_state: str
+    specific_cutting_pressure_MPa: float
+    size_exponent_m: float
+    feed_force_ratio_sharp: float
+    feed_force_ratio_dull: float
+    bite_min_mm: float
+    bite_max_mm: float
+    gullet_fill_limit: float
+    speed_min_m_s: float
+    speed_target_m_s: float
+    speed_max_m_s: float
+    bimetal_speed_mult: float
+    carbide_speed_mult: float
+    abrasiveness: float
+    gum_factor: float
+    tooth_forms_preferred: tuple[str, ...]
+    steels_ok: tuple[str, ...]
+    teeth_in_cut_min: float
+    teeth_in_cut_ideal_lo: float
+    teeth_in_cut_ideal_hi: float
+    teeth_in_cut_max: float
+    coolant: str
+    dust_hazard: str
+    cautions: str
+    bite_target_mm: float
+    kc_dull_multiplier: float
+    kc_uncertainty_pct: float
+
+    @property
+    def is_metal(self) -> bool:
+        return self.group in ("ferrous", "nonferrous")
+
+    @property
+    def is_wood(self) -> bool:
+        return self.group in ("softwood", "hardwood", "tropical", "troubled_wood")
+
+    @property
+    def is_green(self) -> bool:
+        return self.moisture_state == "green"
+
+    @property
+    def dull_energy_gain(self) -> float:
+        """g in K (1 + g d)."""
+        return self.kc_dull_multiplier - 1.0
+
+
+@dataclass(frozen=True)
+class Steel:
+    """A row of steels.csv. Tension columns for metal are None where not for metal."""
+
+    key: str
+    token: str
+    name: str
+    yield_MPa: float
+    uts_MPa: float
+    fatigue_amp_1e7_MPa: float
+    basquin_b: float
+    tension_wood_low_MPa: float
+    tension_wood_target_MPa: float
+    tension_wood_high_MPa: float
+    tension_metal_low_MPa: float | None
+    tension_metal_target_MPa: float | None
+    tension_metal_high_MPa: float | None
+    rel_edge_life_wood: float
+    rel_edge_life_metal: float | None
+    rel_price_per_m: float
+    min_D_over_t: float
+    resharpen_times: int
+    E_GPa: float
+    nu: float
+    rho_kg_m3: float
+    edge_hardness_HRC: float | None
+    edge_temp_limit_C: float
+    notes: str
+
+    @property
+    def basquin_k(self) -> float:
+        """Exponent of the fatigue life, k = -1/b."""
+        return -1.0 / self.basquin_b
+
+    @property
+    def is_grit(self) -> bool:
+        return self.token in ("carbide_grit", "diamond_grit")
+
+
+@dataclass(frozen=True)
+class ToothForm:
+    """A row of tooth_forms.csv; fractions are of the pitch or of the body thickness."""
+
+    key: str
+    name: str
+    materials_csv_token: str
+    hook_deg: float
+    hook_lo_deg: float
+    hook_hi_deg: float
+    gullet_depth_frac_pitch: float
+    gullet_area_coeff_a: float
+    finish_1_5: int
+    feed_aggressiveness_1_5: int
+    set_raker_frac_t: float | None
+    set_alternate_frac_t: float | None
+    set_wavy_frac_t: float | None
+    set_lo_frac_t: float
+    set_hi_frac_t: float
+    pitch_lo_mm: float | None
+    pitch_hi_mm: float | None
+    uses: str
+    limits: str
+    operations: tuple[str, ...]
+    stock: str
+    nominal_pitch_mm: float | None
+    chip_area_per_pitch_mm: float | None
+    layer_per_side_mm: float | None
+
+
+@dataclass(frozen=True)
+class BandType:
+    """A row of catalogue.csv: a common generic band type. Continuous grit has no tpi."""
+
+    width_mm: float
+    thickness_mm: float
+    tpi_lo: float | None
+    tpi_hi: float | None
+    tooth_form: str
+    steel: str
+
+
+@dataclass(frozen=True)
+class CautionText:
+    """A row of cautions.csv: what to say; when it is said is decided in the core."""
+
+    key: str
+    level: str
+    when: str
+    text: str
+
+
+@dataclass(frozen=True)
+class HouseRule:
+    """A row of house_rules.csv: a point on which practice is divided."""
+
+    key: str
+    title: str
+    choices: tuple[str, ...]
+    choice_names: tuple[str, ...]
+    default: str
+    why: str
+
+    def name_of(self, choice: str) -> str:
+        """The school in words."""
+        return self.choice_names[self.choices.index(choice)]
+
+
+def _convert(cell: str, kind: Any) -> Any:
+    optional = isinstance(kind, types.UnionType)
+    if optional and cell == "":
+        return None
+    if optional:
+        kind = next(k for k in typing.get_args(kind) if k is not types.NoneType)
+    if typing.get_origin(kind) is tuple:
+        return tuple(part.strip() for part in cell.split(";"))
+    return kind(cell)
+
+
+def _rows(table: str, record: type[T]) -> Iterator[T]:
+    source = resources.files("jade_ribbon.reference").joinpath("tables").joinpath(f"{table}.csv")
+    kinds = typing.get_type_hints(record)
+    names = [f.name for f in fields(record)]  # type: ignore[arg-type]
+    with source.open(encoding="utf-8") as handle:
+        reader = csv.DictReader(handle)
+        if reader.fieldnames is None or sorted(reader.fieldnames) != sorted(names):
+            raise ValueError(f"{table}.csv: headings {reader.fieldnames} are not {names}")
+        for row in reader:
+            yield record(**{n: _convert(row[n], kinds[n]) for n in names})
+
+
+def _keyed(table: str, record: type[T]) -> Mapping[str, T]:
+    return types.MappingProxyType({getattr(r, "key"): r for r in _rows(table, record)})  # noqa: B009
+
+
+@lru_cache
+def materials() -> Mapping[str, Material]:
+    """All materials by key."""
+    return _keyed("materials", Material)
+
+
+@lru_cache
+def steels() -> Mapping[str, Steel]:
+    """All band steels by key."""
+    return _keyed("steels", Steel)
+
+
+@lru_cache
+def tooth_forms() -> Mapping[str, ToothForm]:
+    """All tooth forms by key."""
+    return _keyed("tooth_forms", ToothForm)
+
+
+@lru_cache
+def catalogue() -> tuple[BandType, ...]:
+    """The built-in band types."""
+    return tuple(_rows("catalogue", BandType))
+
+
+@lru_cache
+def caution_texts() -> Mapping[str, CautionText]:
+    """All cautions by key."""
+    return _keyed("cautions", CautionText)
+
+
+@lru_cache
+def house_rules() -> Mapping[str, HouseRule]:
+    """All house rules by key."""
+    return _keyed("house_rules", HouseRule)

@@ -1,0 +1,1 @@
+"""SQLAlchemy models, repositories, migrations."""

@@ -1,0 +1,66 @@
+"""Bringing a shop's file to the newest schema, with a backup taken first."""
+
+import logging
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+from alembic.runtime.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from sqlalchemy import Connection
+
+from jade_ribbon.store.database import Store, backup, backup_name
+
+MIGRATIONS = Path(__file__).parent / "migrations"
+
+
+def config_for(connection: Connection | None = None) -> Config:
+    """Alembic's configuration without an ini file; the connection is ours."""
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
+    config.attributes["connection"] = connection
+    return config
+
+
+def newest_revision() -> str | None:
+    return ScriptDirectory.from_config(config_for()).get_current_head()
+
+
+def current_revision(store: Store) -> str | None:
+    with store.engine.connect() as connection:
+        return MigrationContext.configure(connection).get_current_revision()
+
+
+def migrate(store: Store, revision: str = "head") -> Path | None:
+    """Migrate; the path of the backup taken, or None when there was nothing to lose or do.
+
+    Foreign keys are off while tables are rebuilt, then checked; a violation rolls back.
+    """
+    logging.getLogger("alembic").setLevel(logging.WARNING)
+    before = current_revision(store)
+    if revision == "head" and before == newest_revision():
+        return None
+    saved = None
+    if before is not None:
+        saved = backup_name(store.file)
+        backup(store.file, saved)
+    with store.engine.connect() as connection:
+        connection.exec_driver_sql("PRAGMA foreign_keys=OFF")
+        connection.rollback()
+        raw = connection.connection.dbapi_connection
+        assert raw is not None
+        raw.execute("PRAGMA foreign_keys=OFF")
+        try:
+            with connection.begin():
+                run = command.downgrade if _is_down(before, revision) else command.upgrade
+                run(config_for(connection), revision)
+                broken = connection.exec_driver_sql("PRAGMA foreign_key_check").fetchall()
+                if broken:
+                    raise RuntimeError(f"migration leaves broken references: {broken[:5]}")
+        finally:
+            raw.execute("PRAGMA foreign_keys=ON")
+    return saved
+
+
+def _is_down(before: str | None, revision: str) -> bool:
+    return before is not None and (revision == "base" or revision.startswith("-"))

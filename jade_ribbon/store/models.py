@@ -1,0 +1,265 @@
+"""Tables of a shop: saws, bands, jobs, set-ups, runs, settings and the change log.
+
+Every quantity column names its unit; times are UTC; money is in minor units. Deleted
+rows keep `deleted_at`, so that a delete can be undone.
+"""
+
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import JSON, CheckConstraint, DateTime, ForeignKey, Index, MetaData, String
+from sqlalchemy.engine import Dialect
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+from sqlalchemy.types import TypeDecorator
+
+NAMING = {
+    "ix": "ix_%(table_name)s_%(column_0_N_name)s",
+    "uq": "uq_%(table_name)s_%(column_0_N_name)s",
+    "ck": "ck_%(table_name)s_%(constraint_name)s",
+    "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+    "pk": "pk_%(table_name)s",
+}
+
+
+class UtcDateTime(TypeDecorator[datetime]):
+    """Times kept in UTC; a time without a zone is refused."""
+
+    impl = DateTime
+    cache_ok = True
+
+    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:
+        if value is None:
+            return None
+        if value.tzinfo is None:
+            raise ValueError(f"time without a zone: {value}")
+        return value.astimezone(UTC).replace(tzinfo=None)
+
+    def process_result_value(self, value: Any | None, dialect: Dialect) -> datetime | None:
+        return None if value is None else value.replace(tzinfo=UTC)
+
+
+class Base(DeclarativeBase):
+    metadata = MetaData(naming_convention=NAMING)
+    type_annotation_map = {  # noqa: RUF012 - SQLAlchemy's own idiom
+        datetime: UtcDateTime,
+        dict[str, Any]: JSON,
+        list[Any]: JSON,
+        list[str]: JSON,
+        list[float]: JSON,
+    }
+
+
+class ShopRow(Base):
+    """The one row of settings of this shop."""
+
+    __tablename__ = "shop"
+    __table_args__ = (CheckConstraint("id = 1", name="single"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(80))
+    units: Mapped[str] = mapped_column(String(10))
+    currency: Mapped[str] = mapped_column(String(8))
+    gauge_length_mm: Mapped[float]
+    rules: Mapped[dict[str, Any]]
+    rates: Mapped[dict[str, Any]]
+    people: Mapped[list[str]]
+
+
+class SawRow(Base):
+    """A saw, what is mounted on it and whether it is under tension."""
+
+    __tablename__ = "saw"
+    __table_args__ = (
+        CheckConstraint("tension_state IN ('on', 'slack', 'unknown')", name="tension_state"),
+        CheckConstraint("band_length_min_mm <= band_length_max_mm", name="band_length"),
+        CheckConstraint("band_width_min_mm <= band_width_max_mm", name="band_width"),
+    )
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(80))
+    orientation: Mapped[str] = mapped_column(String(12))
+    wheel_diameters_mm: Mapped[list[float]]
+    tyre: Mapped[str] = mapped_column(String(12))
+    band_length_min_mm: Mapped[float]
+    band_length_max_mm: Mapped[float]
+    band_width_min_mm: Mapped[float]
+    band_width_max_mm: Mapped[float]
+    band_thickness_max_mm: Mapped[float]
+    wheel_force_max_N: Mapped[float | None]
+    height_mm: Mapped[float]
+    throat_mm: Mapped[float]
+    guides: Mapped[str] = mapped_column(String(16))
+    guide_span_base_mm: Mapped[float]
+    guide_span_per_height: Mapped[float]
+    motor_kW: Mapped[float]
+    drive_efficiency: Mapped[float]
+    drive: Mapped[dict[str, Any]]
+    feed: Mapped[str] = mapped_column(String(12))
+    feed_max_m_min: Mapped[float | None]
+    tensioner: Mapped[str] = mapped_column(String(12))
+    hand_force_N: Mapped[float]
+    assumed: Mapped[list[str]]
+    note: Mapped[str] = mapped_column(default="")
+    mounted_band_id: Mapped[int | None] = mapped_column(ForeignKey("band.id"), unique=True)
+    tension_state: Mapped[str] = mapped_column(String(10), default="unknown")
+    tension_since: Mapped[datetime | None]
+    tension_stress_MPa: Mapped[float | None]
+    deleted_at: Mapped[datetime | None]
+
+
+class BandRow(Base):
+    """A band on the rack, with counters replayed from its runs and events."""
+
+    __tablename__ = "band"
+    __table_args__ = (
+        CheckConstraint("width_mm > 0 AND thickness_mm > 0 AND length_mm > 0", name="sizes"),
+        CheckConstraint("state IN ('rack', 'out', 'scrapped')", name="state"),
+        Index("ix_band_label", "label"),
+    )
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    label: Mapped[str] = mapped_column(String(40))
+    width_mm: Mapped[float]
+    thickness_mm: Mapped[float]
+    tpi_lo: Mapped[float | None]
+    tpi_hi: Mapped[float | None]
+    form: Mapped[str] = mapped_column(String(40))
+    steel: Mapped[str] = mapped_column(String(40))
+    length_mm: Mapped[float]
+    set_per_side_mm: Mapped[float | None]
+    price_minor: Mapped[int | None]
+    place: Mapped[str] = mapped_column(String(80), default="")
+    state: Mapped[str] = mapped_column(String(12), default="rack")
+    scrap_reason: Mapped[str | None] = mapped_column(String(20))
+    arrived_at: Mapped[datetime]
+    note: Mapped[str] = mapped_column(default="")
+    sharpenings: Mapped[int] = mapped_column(default=0)
+    edge_equivalent_m: Mapped[float] = mapped_column(default=0.0)
+    edge_contact_m: Mapped[float] = mapped_column(default=0.0)
+    total_contact_m: Mapped[float] = mapped_column(default=0.0)
+    fouling: Mapped[float] = mapped_column(default=0.0)
+    bending_share: Mapped[float] = mapped_column(default=0.0)
+    runs: Mapped[int] = mapped_column(default=0)
+    last_run_at: Mapped[datetime | None]
+    deleted_at: Mapped[datetime | None]
+
+
+class EdgeLifeRow(Base):
+    """One life of an edge: new, or from one sharpening to the next."""
+
+    __tablename__ = "edge_life"
+
+    band_id: Mapped[int] = mapped_column(
+        ForeignKey("band.id", ondelete="CASCADE"), primary_key=True
+    )
+    number: Mapped[int] = mapped_column(primary_key=True)
+    equivalent_m: Mapped[float]
+    ending: Mapped[str | None] = mapped_column(String(20))
+
+
+class BandEventRow(Base):
+    """Something that happened to a band other than a run."""
+
+    __tablename__ = "band_event"
+    __table_args__ = (Index("ix_band_event_band_id", "band_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    band_id: Mapped[int] = mapped_column(ForeignKey("band.id", ondelete="CASCADE"))
+    at: Mapped[datetime]
+    kind: Mapped[str] = mapped_column(String(20))
+    detail: Mapped[str] = mapped_column(default="")
+    value: Mapped[float | None]
+    who: Mapped[str] = mapped_column(String(40), default="")
+    deleted_at: Mapped[datetime | None]
+
+
+class JobRow(Base):
+    """A job and its cut; the ticket that travels with the work."""
+
+    __tablename__ = "job"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    operation: Mapped[str] = mapped_column(String(12))
+    material: Mapped[str] = mapped_column(String(80))
+    height_mm: Mapped[float]
+    length_mm: Mapped[float]
+    count: Mapped[int]
+    slice_mm: Mapped[float | None]
+    min_radius_mm: Mapped[float | None]
+    angle_deg: Mapped[float]
+    finish: Mapped[str] = mapped_column(String(8))
+    tolerance_mm: Mapped[float | None]
+    round_stock: Mapped[bool]
+    wall_mm: Mapped[float | None]
+    rules: Mapped[dict[str, Any]]
+    saw_id: Mapped[int | None] = mapped_column(ForeignKey("saw.id"))
+    band_id: Mapped[int | None] = mapped_column(ForeignKey("band.id"))
+    state: Mapped[str] = mapped_column(String(12), default="planned")
+    created_at: Mapped[datetime]
+    updated_at: Mapped[datetime]
+    deleted_at: Mapped[datetime | None]
+
+
+class SetupRow(Base):
+    """A set-up card being worked through or kept."""
+
+    __tablename__ = "setup"
+    __table_args__ = (Index("ix_setup_job_id", "job_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"))
+    saw_id: Mapped[int] = mapped_column(ForeignKey("saw.id"))
+    band_id: Mapped[int] = mapped_column(ForeignKey("band.id"))
+    started_at: Mapped[datetime]
+    finished_at: Mapped[datetime | None]
+    steps: Mapped[dict[str, Any]]
+    acknowledged: Mapped[list[Any]]
+    figures: Mapped[dict[str, Any]]
+
+
+class RunRow(Base):
+    """What was cut with what; `client_key` makes a resent run arrive once."""
+
+    __tablename__ = "run"
+    __table_args__ = (Index("ix_run_band_id_at", "band_id", "at"), Index("ix_run_job_id", "job_id"))
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    client_key: Mapped[str] = mapped_column(String(64), unique=True)
+    job_id: Mapped[int | None] = mapped_column(ForeignKey("job.id"))
+    saw_id: Mapped[int] = mapped_column(ForeignKey("saw.id"))
+    band_id: Mapped[int] = mapped_column(ForeignKey("band.id"))
+    at: Mapped[datetime]
+    operation: Mapped[str] = mapped_column(String(12))
+    material: Mapped[str] = mapped_column(String(80))
+    height_mm: Mapped[float]
+    length_mm: Mapped[float]
+    pieces: Mapped[int]
+    feed_m_min: Mapped[float]
+    time_s: Mapped[float]
+    speed_m_s: Mapped[float]
+    finish: Mapped[str] = mapped_column(String(8))
+    symptoms: Mapped[list[str]]
+    note: Mapped[str] = mapped_column(default="")
+    who: Mapped[str] = mapped_column(String(40), default="")
+    contact_m: Mapped[float]
+    equivalent_m: Mapped[float]
+    fouling_gain: Mapped[float]
+    bending_share: Mapped[float]
+    deleted_at: Mapped[datetime | None]
+
+
+class ChangeRow(Base):
+    """One change to a record: what it was before and after, for history and undo."""
+
+    __tablename__ = "change"
+    __table_args__ = (Index("ix_change_noun_noun_id", "noun", "noun_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[datetime]
+    noun: Mapped[str] = mapped_column(String(20))
+    noun_id: Mapped[int]
+    action: Mapped[str] = mapped_column(String(20))
+    before: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    after: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    undone: Mapped[bool] = mapped_column(default=False)
