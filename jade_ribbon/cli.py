@@ -5,6 +5,7 @@ Heavy packages are imported inside the commands that need them, so `calc` starts
 
 import json
 import sys
+from pathlib import Path
 from typing import BinaryIO, NoReturn
 
 import click
@@ -55,7 +56,7 @@ def calc(name: str) -> None:
     from jade_ribbon.core.calc import calculate_all
 
     try:
-        _say(calculate_all(name, _strict_json(click.get_text_stream("stdin").read())))
+        _say(calculate_all(name, _strict_json(sys.stdin.read())))
     except InputError as error:
         _fail(error)
 
@@ -71,3 +72,102 @@ def recommend(file: BinaryIO) -> None:
         _say(run(read_job(file.read())))
     except InputError as error:
         _fail(error)
+
+
+DEFAULT_FILE = Path("data/shop.sqlite")
+DEMO_FILE = Path("data/demo.sqlite")
+DEFAULT_PORT = 8433
+
+
+def _serve(file: Path, host: str, port: int) -> None:
+    from jade_ribbon.server import serve as run
+
+    click.echo(f"Jade Ribbon is at http://{host}:{port}/  (stop with Ctrl-C)")
+    run(file, host, port)
+
+
+host_option = click.option("--host", default="127.0.0.1", show_default=True)
+port_option = click.option(
+    "--port", default=DEFAULT_PORT, show_default=True, type=click.IntRange(1, 65535)
+)
+file_option = click.option(
+    "--file",
+    default=DEFAULT_FILE,
+    show_default=True,
+    type=click.Path(path_type=Path, dir_okay=False),
+    envvar="JADE_RIBBON_FILE",
+    help="The shop's file.",
+)
+
+
+@main.command(epilog="Example: jade-ribbon serve --file shop.sqlite --port 8000")
+@file_option
+@host_option
+@port_option
+def serve(file: Path, host: str, port: int) -> None:
+    """Serve the application on a shop's own file."""
+    file.parent.mkdir(parents=True, exist_ok=True)
+    _serve(file, host, port)
+
+
+@main.command(epilog="Example: jade-ribbon demo --fresh")
+@click.option(
+    "--file",
+    default=DEMO_FILE,
+    show_default=True,
+    type=click.Path(path_type=Path, dir_okay=False),
+    help="Where the demo's data is kept.",
+)
+@click.option("--fresh", is_flag=True, help="Make the demo's data anew.")
+@host_option
+@port_option
+def demo(file: Path, fresh: bool, host: str, port: int) -> None:
+    """Serve the sample boatyard, two years into its records."""
+    from jade_ribbon.demo.world import make_world
+
+    file.parent.mkdir(parents=True, exist_ok=True)
+    if fresh:
+        for name in (file.name, f"{file.name}-wal", f"{file.name}-shm"):
+            file.with_name(name).unlink(missing_ok=True)
+    if not file.exists():
+        click.echo("Making the sample boatyard's two years of records …")
+        make_world(file)
+    _serve(file, host, port)
+
+
+@main.command(epilog="Example: jade-ribbon backup shop-monday.sqlite")
+@click.argument("target", metavar="FILE", type=click.Path(path_type=Path))
+@click.option("--from", "source", default=DEFAULT_FILE, type=click.Path(path_type=Path))
+def backup(target: Path, source: Path) -> None:
+    """Copy the shop's file, live as it is, to new FILE."""
+    from jade_ribbon.store.database import backup as run
+
+    try:
+        run(source, target)
+    except OSError as problem:
+        raise click.ClickException(str(problem)) from problem
+    click.echo(f"{source} is backed up in {target}")
+
+
+@main.command(epilog="Example: jade-ribbon restore shop-monday.sqlite --to restored.sqlite")
+@click.argument("source", metavar="FILE", type=click.Path(path_type=Path))
+@click.option("--to", "target", required=True, type=click.Path(path_type=Path))
+@click.option("--over", is_flag=True, help="Replace a file that exists. Stop the server first.")
+def restore(source: Path, target: Path, over: bool) -> None:
+    """Bring backup FILE back to a new file; never over a live one unasked."""
+    from jade_ribbon.store.database import restore as run
+
+    try:
+        run(source, target, over=over)
+    except (OSError, ValueError) as problem:
+        raise click.ClickException(str(problem)) from problem
+    click.echo(f"{source} is restored in {target}")
+
+
+@main.command(hidden=True)
+def openapi() -> None:
+    """Print the OpenAPI document."""
+    from jade_ribbon.api import views  # noqa: F401 - registers the operations
+    from jade_ribbon.api.document import document
+
+    _say(document())

@@ -1,1 +1,1 @@
-
+"""Flask: the factory and one module per noun."""

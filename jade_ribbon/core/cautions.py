@@ -7,6 +7,7 @@ from jade_ribbon.core.choose import Ranked, stop_of
 from jade_ribbon.core.conflicts import has_nails
 from jade_ribbon.core.evaluate import STABILITY_FACTOR
 from jade_ribbon.core.job import Job
+from jade_ribbon.core.words import figure
 from jade_ribbon.reference.tables import caution_texts
 
 LONG_STOCK_MM = 1800.0
@@ -129,7 +130,7 @@ def _figures(job: Job, best: Ranked | None) -> dict[str, str]:
     if e.stability is not None:
         words["force_N"] = f"{e.stability.critical_feed_force_N / STABILITY_FACTOR:.0f}"
     if e.fatigue is not None:
-        words["hours"] = f"{e.fatigue.running_hours:.2g}"
+        words["hours"] = figure(e.fatigue.running_hours)
     if e.speed is not None:
         words["speed_m_s"] = f"{e.speed.speed_m_s:.3g}"
         words["max_m_s"] = f"{e.speed.accepted.most_m_s:.3g}"

@@ -8,6 +8,7 @@ from jade_ribbon.core.feed import FeedWindow
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.speed_choice import SpeedChoice, speed_range
 from jade_ribbon.core.wear import effective_dullness
+from jade_ribbon.core.words import figure, percent
 from jade_ribbon.reference.tables import Material
 
 WHEEL_RATIO_SHARE = 0.7
@@ -28,6 +29,17 @@ LIMIT_WORDS = {
 }
 """Each limit of the feed window as said to a person."""
 
+LIMIT_MARKS = {
+    "gullet": "gullets full",
+    "power": "motor",
+    "stability": "twists",
+    "edge": "edge slack",
+    "hand": "your push",
+    "bite": "finish",
+    "pace": "pace",
+}
+"""The same as a mark on a scale."""
+
 
 @dataclass(frozen=True)
 class Reason:
@@ -41,8 +53,8 @@ def window_conflict(window: FeedWindow) -> Reason:
     """The reason of a shut window."""
     return Reason(
         "window_shut",
-        f"No feed works: {LIMIT_WORDS[window.binding]} at {window.ceiling_m_min:.2g} m/min, "
-        f"but the teeth only rub below {window.floor_m_min:.2g} m/min",
+        f"No feed works: {LIMIT_WORDS[window.binding]} at {figure(window.ceiling_m_min)} m/min, "
+        f"but the teeth only rub below {figure(window.floor_m_min)} m/min",
     )
 
 
@@ -151,8 +163,8 @@ def _fits_cut(facts: BandFacts, job: Job, tight_radius_mm: float, least: float) 
     if share > rates.gullet_share_of_width:
         yield Reason(
             "gullet_depth",
-            f"Gullets {facts.gullet_depth_mm:.1f} mm deep take {share:.0%} of the width; "
-            f"at most {rates.gullet_share_of_width:.0%}",
+            f"Gullets {facts.gullet_depth_mm:.1f} mm deep take {percent(share)} of the width; "
+            f"at most {percent(rates.gullet_share_of_width)}",
         )
     wanted = least_teeth(job)
     if facts.has_teeth and least < wanted:

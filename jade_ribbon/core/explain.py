@@ -6,6 +6,7 @@ from jade_ribbon.core.choose import STRESS_SHARE_WANTED, Choice, Ranked
 from jade_ribbon.core.conflicts import LIMIT_WORDS, Reason
 from jade_ribbon.core.evaluate import comfort_factor
 from jade_ribbon.core.job import Job
+from jade_ribbon.core.words import figure, percent
 from jade_ribbon.reference.tables import house_rules
 
 
@@ -31,11 +32,11 @@ def _width(best: Ranked, job: Job) -> Reason:
     elif e.reachable_MPa is None:
         text = f"Widest the saw takes; whether its frame reaches {target:.0f} MPa is not known."
     elif job.rules.resaw_width == "widest":
-        text = f"Widest that fits by house rule; the frame brings it to {e.stress_share:.0%}."
+        text = f"Widest that fits by house rule; the frame brings it to {percent(e.stress_share)}."
     else:
         force = job.saw.wheel_force_max_N or 0.0
         text = (
-            f"Widest the frame brings to {STRESS_SHARE_WANTED:.0%} of its tension: "
+            f"Widest the frame brings to {percent(STRESS_SHARE_WANTED)} of its tension: "
             f"{e.stress_MPa:.0f} of {target:.0f} MPa with {force / 1000:.1f} kN at the wheel."
         )
     return Reason("width", text)
@@ -73,7 +74,7 @@ def _steel(best: Ranked, choice: Choice, job: Job) -> Reason:
         if r.in_pitch and r.evaluation.facts.steel.key != best.evaluation.facts.steel.key
     ]
     if not others or job.rules.steel != "cost":
-        return Reason("steel", f"{best.evaluation.facts.steel.name}. {words}.")
+        return Reason("steel", f"{words}.")
     other = min(others, key=lambda r: r.total)
     close = abs(other.total / best.total - 1.0) <= 0.1
     verdict = "too close to call; its record here would settle it" if close else "next steel"
@@ -98,21 +99,26 @@ def _tension(best: Ranked, job: Job) -> Reason:
 def _speed(best: Ranked, job: Job) -> Reason:
     speed = best.evaluation.speed
     assert speed is not None
-    off = speed.off_target_share
-    where = "on target" if abs(off) < 0.02 else f"{abs(off):.0%} {'over' if off > 0 else 'under'}"
+    off, accepted = speed.off_target_share, speed.accepted
+    side = "over" if off > 0 else "under"
+    where = "on target" if abs(off) < 0.02 else f"{percent(abs(off))} {side}"
+    least, target, most = (
+        figure(v, 3) for v in (accepted.least_m_s, accepted.target_m_s, accepted.most_m_s)
+    )
     return Reason(
         "speed",
-        f"{speed.setting}: {speed.speed_m_s:.3g} m/s, {where} the {speed.accepted.target_m_s:.3g} "
-        f"m/s wanted ({speed.accepted.least_m_s:.3g} to {speed.accepted.most_m_s:.3g}).",
+        f"{speed.setting}: {figure(speed.speed_m_s, 3)} m/s, {where} the {target} m/s wanted "
+        f"({least} to {most}).",
     )
 
 
 def _feed(best: Ranked) -> Reason:
     window = best.evaluation.window
     assert window is not None
+    floor, ceiling = figure(window.floor_m_min), figure(window.ceiling_m_min)
     return Reason(
         "feed",
-        f"Window {window.state}, {window.floor_m_min:.2g} to {window.ceiling_m_min:.2g} m/min; "
+        f"Window {window.state}, {floor} to {ceiling} m/min; "
         f"what holds it back: {LIMIT_WORDS[window.binding]}.",
     )
 
@@ -121,7 +127,7 @@ def _hours(best: Ranked) -> Reason:
     fatigue = best.evaluation.fatigue
     assert fatigue is not None
     hours = fatigue.running_hours
-    text = "over 10 000" if hours > 10_000 else f"about {hours:.2g}"
+    text = "over 10\u202f000" if hours > 10_000 else f"about {figure(hours)}"
     return Reason("bending", f"{text} running hours in bending, good to a factor of ten.")
 
 
@@ -142,7 +148,7 @@ def reasons(best: Ranked, choice: Choice, job: Job) -> tuple[Reason, ...]:
 def difference(best: Ranked, other: Ranked) -> str:
     """How another band differs, in a sentence for the runner-up line."""
     share = other.total / best.total - 1.0
-    money = f"{abs(share):.0%} {'dearer' if share > 0 else 'cheaper'}"
+    money = f"{percent(abs(share))} {'dearer' if share > 0 else 'cheaper'}"
     if abs(share) < 0.005:
         money = "costs the same"
     parts = [money]
@@ -151,7 +157,7 @@ def difference(best: Ranked, other: Ranked) -> str:
         parts.append("less kerf" if kerf < 0 else "more kerf")
     time = other.run.contact.cutting_time_s / best.run.contact.cutting_time_s - 1.0
     if abs(time) > 0.05:
-        parts.append(f"{abs(time):.0%} {'slower' if time > 0 else 'faster'}")
+        parts.append(f"{percent(abs(time))} {'slower' if time > 0 else 'faster'}")
     if other.band_class != best.band_class:
         parts.append(other.class_words)
     return ", ".join(parts)

@@ -69,6 +69,10 @@ class Drive:
         if len(ordered) == 1:
             return "its one speed"
         place = min(range(len(ordered)), key=lambda i: abs(ordered[i] - speed_m_s))
+        if place == len(ordered) - 1:
+            return f"fastest of {len(ordered)} steps"
+        if place == 0:
+            return f"slowest of {len(ordered)} steps"
         return f"step {place + 1} of {len(ordered)}, slowest first"
 
 

@@ -163,6 +163,18 @@ class CautionText:
 
 
 @dataclass(frozen=True)
+class SetupStepText:
+    """A row of setup_steps.csv: the words of a step, figures left in braces."""
+
+    key: str
+    doors_open: str
+    title: str
+    do: str
+    check: str
+    wrong: str
+
+
+@dataclass(frozen=True)
 class HouseRule:
     """A row of house_rules.csv: a point on which practice is divided."""
 
@@ -239,3 +251,9 @@ def caution_texts() -> Mapping[str, CautionText]:
 def house_rules() -> Mapping[str, HouseRule]:
     """All house rules by key."""
     return _keyed("house_rules", HouseRule)
+
+
+@lru_cache
+def setup_step_texts() -> Mapping[str, SetupStepText]:
+    """The steps of a set-up in working order."""
+    return _keyed("setup_steps", SetupStepText)

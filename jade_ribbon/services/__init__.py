@@ -1,1 +1,1 @@
-
+"""Use cases: read the store, call the core, write the store; one unit of work each."""

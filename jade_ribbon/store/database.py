@@ -63,6 +63,13 @@ class Store:
         with self._reading() as session:
             yield session
 
+    def checkpoint(self) -> None:
+        """Bring everything in the write-ahead log into the file itself."""
+        with self.engine.connect() as connection:
+            raw = connection.connection.dbapi_connection
+            assert raw is not None
+            raw.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+
     def close(self) -> None:
         self.engine.dispose()
 

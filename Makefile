@@ -1,0 +1,80 @@
+# Two commands do everything: `make demo` and `make test`. The rest is for developers.
+# Paths are relative throughout, so that a folder with a space in its name works.
+
+SHELL := /bin/bash
+.SHELLFLAGS := -euo pipefail -c
+.DELETE_ON_ERROR:
+MAKEFLAGS += --no-print-directory
+
+PY := .venv/bin/python
+PORT ?= 8433
+WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/svelte.config.js -type f 2>/dev/null)
+
+.PHONY: demo test dev bench screens types check web-check unit browser lock clean
+
+demo: .stamps/run .stamps/web ## install, build, serve the sample boatyard
+	@$(PY) -m jade_ribbon demo --port $(PORT)
+
+test: .stamps/dev .stamps/web .stamps/chromium check ## everything CI runs
+	@$(PY) -m pytest
+
+dev: .stamps/run .stamps/node ## Flask with reload and Vite's dev server
+	@mkdir -p data
+	@trap 'kill 0' EXIT; \
+	$(PY) -m flask --app "jade_ribbon.api.app:create_app('data/dev.sqlite')" run --debug --port 8433 & \
+	cd web && npm run -s dev
+
+bench: .stamps/dev ## figures: plan answer, rack list, first load
+	@$(PY) -m bench
+
+screens: .stamps/dev .stamps/web .stamps/chromium ## refresh docs/screenshots from the demo
+	@$(PY) -m bench.screens
+
+check: .stamps/dev .stamps/node
+	@$(PY) -m ruff check --quiet . && $(PY) -m ruff format --check --quiet .
+	@$(PY) -m mypy
+	@.venv/bin/python -c "from importlinter.cli import lint_imports_command as run; run()" --no-cache > /tmp/jade-ribbon-imports.$$$$ || (cat /tmp/jade-ribbon-imports.$$$$; exit 1); rm -f /tmp/jade-ribbon-imports.$$$$
+	@$(PY) -m jade_ribbon openapi | cmp -s - docs/openapi.json || (echo "docs/openapi.json is out of step: run make types" && exit 1)
+	@cd web && npm run -s types:check > /dev/null || (echo "web/src/api/schema.ts is out of step: run make types" && exit 1)
+	@cd web && npm run -s check && npm run -s test
+
+types: .stamps/dev .stamps/node ## the OpenAPI document and the front end's types from it
+	@$(PY) -m jade_ribbon openapi > docs/openapi.json
+	@cd web && npm run -s types
+
+lock: .stamps/dev ## renew the hash-locked requirements
+	@for f in run dev; do .venv/bin/uv pip compile -q --python-version 3.11 --generate-hashes \
+	  --no-emit-index-url --no-emit-find-links --no-header requirements/$$f.in -o requirements/$$f.txt; done
+
+.venv/bin/uv:
+	@scripts/need python3
+	@python3 -m venv .venv
+	@.venv/bin/python -m pip install -q --disable-pip-version-check uv
+
+.stamps/run: requirements/run.txt pyproject.toml .venv/bin/uv
+	@mkdir -p .stamps
+	@[ -f .stamps/dev ] || scripts/sync requirements/run.txt
+	@touch $@
+
+.stamps/dev: requirements/dev.txt pyproject.toml .venv/bin/uv
+	@mkdir -p .stamps
+	@scripts/sync requirements/dev.txt
+	@touch $@ .stamps/run
+
+.stamps/node: web/package.json web/package-lock.json web/.npmrc
+	@scripts/need node npm
+	@mkdir -p .stamps
+	@cd web && npm ci --silent --no-audit --no-fund
+	@touch $@
+
+.stamps/web: .stamps/node $(WEB_SOURCES)
+	@cd web && npm run -s build -- --logLevel warn
+	@touch $@
+
+.stamps/chromium:
+	@mkdir -p .stamps
+	@command -v chromium > /dev/null || scripts/apt chromium fonts-dejavu-core
+	@touch $@
+
+clean:
+	@rm -rf .stamps .venv web/node_modules jade_ribbon/static build .mypy_cache .ruff_cache .pytest_cache .hypothesis

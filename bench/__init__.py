@@ -1,0 +1,1 @@
+"""Measurements: speed as figures, and the pictures of the README."""

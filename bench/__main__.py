@@ -1,0 +1,169 @@
+"""`make bench`: how fast the application answers, printed as figures."""
+
+import gzip
+import random
+import statistics
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from jade_ribbon.api.app import STATIC, create_app
+from jade_ribbon.demo.world import make_world
+from jade_ribbon.services.records import now
+from jade_ribbon.store.database import Store
+from jade_ribbon.store.migrate import migrate
+from jade_ribbon.store.models import BandRow, EdgeLifeRow, RunRow, SawRow
+
+REQUESTS = 200
+CUT = {
+    "operation": "resaw",
+    "material": "european_larch_dry",
+    "length_mm": 3600,
+    "count": 7,
+    "finish": "plane",
+}
+
+
+def timed(call: Callable[[], object], times: int) -> list[float]:
+    """Milliseconds of each call, after one that warms up."""
+    call()
+    spent = []
+    for _ in range(times):
+        start = time.perf_counter()
+        call()
+        spent.append(1000 * (time.perf_counter() - start))
+    return spent
+
+
+def report(what: str, spent: list[float], bound: float) -> None:
+    p95 = statistics.quantiles(spent, n=20)[-1] if len(spent) > 1 else spent[0]
+    middle = statistics.median(spent)
+    verdict = "within" if p95 < bound else "OVER"
+    print(f"{what:<44} median {middle:6.1f} ms   p95 {p95:6.1f} ms   {verdict} {bound:g} ms")
+
+
+def bench_plan(folder: Path) -> None:
+    file = folder / "yard.sqlite"
+    start = time.perf_counter()
+    make_world(file)
+    print(f"{'sample boatyard made in':<44} {time.perf_counter() - start:6.1f} s")
+    client = create_app(file).test_client()
+    dice = random.Random(1)
+
+    def ask() -> None:
+        body = {**CUT, "height_mm": dice.randrange(60, 280), "saw_id": dice.choice([1, 2])}
+        assert client.post("/api/plan", json=body).status_code == 200
+
+    report("plan answer (rack, catalogue, five saws)", timed(ask, REQUESTS), 100)
+    band = client.post("/api/plan", json={**CUT, "height_mm": 180, "saw_id": 2}).json
+    assert band is not None
+    feed = {**CUT, "height_mm": 180, "saw_id": 2, "band_id": band["best"]["band"]["band_id"]}
+
+    def drag() -> None:
+        body = {**feed, "feed_m_min": dice.uniform(0.5, 4)}
+        assert client.post("/api/plan/feed", json=body).status_code == 200
+
+    report("feed handle moved", timed(drag, REQUESTS), 100)
+
+
+def big_rack(file: Path, bands: int, runs: int) -> None:
+    """A shop with so many bands and runs, written straight to its tables."""
+    store = Store(file)
+    migrate(store)
+    with store.write() as session:
+        saw = SawRow(
+            name="Bench",
+            orientation="vertical",
+            wheel_diameters_mm=[400, 400],
+            tyre="crowned",
+            band_length_min_mm=3340,
+            band_length_max_mm=3380,
+            band_width_min_mm=3,
+            band_width_max_mm=25,
+            band_thickness_max_mm=0.9,
+            wheel_force_max_N=3200,
+            height_mm=300,
+            throat_mm=390,
+            guides="rolling",
+            guide_span_base_mm=70,
+            guide_span_per_height=1,
+            motor_kW=1.5,
+            drive_efficiency=0.8,
+            drive={"kind": "fixed", "speeds_m_s": [14.5]},
+            feed="hand",
+            tensioner="spring",
+            hand_force_N=80,
+            assumed=[],
+        )
+        session.add(saw)
+        rows = [
+            BandRow(
+                label=f"B-{i:04}",
+                width_mm=19,
+                thickness_mm=0.81,
+                tpi_lo=3,
+                tpi_hi=3,
+                form="hook",
+                steel="carbon_flexback",
+                length_mm=3360,
+                arrived_at=now(),
+                edge_equivalent_m=i,
+            )
+            for i in range(bands)
+        ]
+        session.add_all(rows)
+        session.flush()
+        for i, row in enumerate(rows):
+            session.add(EdgeLifeRow(band_id=row.id, number=0, equivalent_m=i, ending=None))
+        session.add_all(
+            RunRow(
+                client_key=f"bench-{i:08}",
+                saw_id=saw.id,
+                band_id=rows[i % bands].id,
+                at=now(),
+                operation="resaw",
+                material="european_larch_dry",
+                height_mm=180,
+                length_mm=3600,
+                pieces=5,
+                feed_m_min=2,
+                time_s=500,
+                speed_m_s=14.5,
+                finish="plane",
+                symptoms=[],
+                contact_m=10,
+                equivalent_m=10,
+                fouling_gain=0.01,
+                bending_share=0.001,
+            )
+            for i in range(runs)
+        )
+    store.close()
+
+
+def bench_rack(folder: Path) -> None:
+    file = folder / "big.sqlite"
+    big_rack(file, 1000, 20_000)
+    client = create_app(file).test_client()
+    spent = timed(lambda: client.get("/api/bands"), 30)
+    report("rack list, 1 000 bands and 20 000 runs", spent, 200)
+
+
+def bench_load() -> None:
+    scripts = sorted((STATIC / "assets").glob("*.js"))
+    size = sum(len(gzip.compress(s.read_bytes())) for s in scripts) / 1000
+    verdict = "within" if size < 200 else "OVER"
+    print(f"{'first load, script gzipped':<44} {size:6.1f} kB   {verdict} 200 kB")
+
+
+def main() -> None:
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        bench_load()
+        bench_rack(folder)
+        bench_plan(folder)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,133 @@
+"""`make screens`: the README's pictures, taken from the sample boatyard."""
+
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from jade_ribbon.demo.world import make_world
+
+TARGET = Path("docs/screenshots")
+CHROMIUM = "/usr/bin/chromium"
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+@contextmanager
+def serving(file: Path) -> Iterator[str]:
+    """The application on a file, in a process of its own; its address."""
+    port = free_port()
+    command = [sys.executable, "-m", "jade_ribbon", "serve", "--file", str(file)]
+    server = subprocess.Popen(
+        [*command, "--port", str(port)], stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
+    )
+    address = f"http://127.0.0.1:{port}"
+    try:
+        wait_for(address)
+        yield address
+    finally:
+        server.terminate()
+        server.wait(20)
+
+
+def wait_for(address: str) -> None:
+    for _ in range(150):
+        try:
+            urllib.request.urlopen(f"{address}/api/shop", timeout=5).read()
+        except OSError:
+            time.sleep(0.2)
+        else:
+            return
+    raise TimeoutError(f"nothing answers at {address}")
+
+
+def job_named(page: Page, address: str, name: str) -> dict[str, int]:
+    jobs = page.request.get(f"{address}/api/jobs").json()
+    found: dict[str, int] = next(j for j in jobs if j["name"] == name)
+    return found
+
+
+def band_named(page: Page, address: str, label: str) -> int:
+    bands = page.request.get(f"{address}/api/bands").json()
+    return int(next(b["id"] for b in bands if b["label"] == label))
+
+
+def settle(page: Page, url: str) -> None:
+    page.goto(url)
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(300)
+
+
+def main() -> None:
+    TARGET.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as driver:
+        file = Path(folder) / "yard.sqlite"
+        make_world(file)
+        with serving(file) as address:
+            browser = driver.chromium.launch(executable_path=CHROMIUM)
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page.emulate_media(color_scheme="light")
+            shoot(page, address)
+            browser.close()
+
+
+def shoot(page: Page, address: str) -> None:
+    settle(page, f"{address}/#/jobs")
+    strakes = job_named(page, address, "Strakes for the tender")
+    ferry = job_named(page, address, "Garboards for the ferry")
+    views = {
+        "plan": f"/plan/{strakes['id']}",
+        "set-up": f"/setup/{ferry['setup_id']}",
+        "rack": "/rack",
+        "band": f"/rack/{band_named(page, address, 'K-07')}",
+        "shop": "/shop",
+        "jobs": "/jobs",
+    }
+    for name, path in views.items():
+        settle(page, f"{address}/#{path}")
+        page.screenshot(path=TARGET / f"{name}.png")
+    finish_card(page, address, ferry)
+    settle(page, f"{address}/#/run/{ferry['id']}")
+    log_one(page)
+    page.screenshot(path=TARGET / "run.png")
+    settle(page, f"{address}/#/plan/{strakes['id']}")
+    page.keyboard.press("d")
+    page.wait_for_timeout(300)
+    page.screenshot(path=TARGET / "plan-dark.png")
+    page.keyboard.press("d")
+    page.set_viewport_size({"width": 390, "height": 844})
+    settle(page, f"{address}/#/plan/{strakes['id']}")
+    page.screenshot(path=TARGET / "plan-phone.png")
+
+
+def finish_card(page: Page, address: str, job: dict[str, int]) -> None:
+    """Tick the rest of the open card, so that Run has something to show."""
+    url = f"{address}/api/setups/{job['setup_id']}"
+    for step in page.request.get(url).json()["card"]["steps"]:
+        body = {"key": step["key"], "done": True, "who": "Odda"}
+        page.request.post(f"{url}/steps", data=body)
+    page.request.post(f"{url}/finish")
+
+
+def log_one(page: Page) -> None:
+    for _ in range(5):
+        page.get_by_role("button", name="One piece more").click()
+    page.get_by_role("button", name="hard push").click()
+    page.get_by_role("button", name="Log 6 pieces").click()
+    page.get_by_text("Edge used:").first.wait_for()
+    page.wait_for_timeout(1200)
+
+
+if __name__ == "__main__":
+    main()

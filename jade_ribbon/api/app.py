@@ -1,0 +1,59 @@
+"""The Flask application."""
+
+from pathlib import Path
+
+from flask import Flask, Response, jsonify, send_from_directory
+
+from jade_ribbon.api import views  # noqa: F401 - registers the operations
+from jade_ribbon.api.document import document
+from jade_ribbon.api.operations import mount_operations
+from jade_ribbon.api.problems import handle_problems
+from jade_ribbon.store.database import Store
+from jade_ribbon.store.migrate import migrate
+
+STATIC = Path(__file__).parent.parent / "static"
+MOST_BODY_BYTES = 2 * 1024 * 1024
+CSP = (
+    "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
+    "img-src 'self' data:; font-src 'self'; connect-src 'self'; object-src 'none'; "
+    "base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+)
+
+
+def create_app(file: Path | str) -> Flask:
+    """The application on a shop's file, migrated to the newest schema."""
+    store = Store(Path(file))
+    migrate(store)
+    app = Flask(__name__, static_folder=None)
+    app.config["MAX_CONTENT_LENGTH"] = MOST_BODY_BYTES
+    app.url_map.strict_slashes = False
+    app.extensions["store"] = store
+    handle_problems(app)
+    mount_operations(app)
+    _serve_pages(app)
+    app.after_request(_protect)
+    return app
+
+
+def _serve_pages(app: Flask) -> None:
+    body = document()
+
+    @app.get("/api/openapi.json")
+    def openapi() -> Response:
+        return jsonify(body)
+
+    @app.get("/")
+    def index() -> Response:
+        return send_from_directory(STATIC, "index.html", max_age=0)
+
+    @app.get("/<path:name>")
+    def asset(name: str) -> Response:
+        return send_from_directory(STATIC, name, max_age=31_536_000 if "assets/" in name else 0)
+
+
+def _protect(response: Response) -> Response:
+    response.headers["Content-Security-Policy"] = CSP
+    response.headers["X-Content-Type-Options"] = "nosniff"
+    response.headers["Referrer-Policy"] = "no-referrer"
+    response.headers["Permissions-Policy"] = "microphone=(self), camera=(), geolocation=()"
+    return response

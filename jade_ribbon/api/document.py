@@ -1,0 +1,101 @@
+"""The OpenAPI document, made from the registered operations."""
+
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from jade_ribbon import __version__
+from jade_ribbon.api.operations import JSON, MOST_ID, OPERATIONS, Operation
+from jade_ribbon.api.problems import PROBLEM, Problem
+from jade_ribbon.formats.job import JobFile
+
+REF = "#/components/schemas/{model}"
+MEANINGS = {
+    "400": "The request is malformed",
+    "404": "No such record",
+    "405": "Not with this method",
+    "409": "Not possible as things stand",
+    "413": "The body is over 2 MB",
+    "415": "The body is not JSON",
+    "422": "A field is missing, unknown or out of range",
+}
+
+
+def _schemas() -> tuple[dict[tuple[str, str], Any], dict[str, Any]]:
+    """JSON schemas of all bodies (as read) and answers (as written), with shared parts."""
+    wanted: list[tuple[str, Any, TypeAdapter[Any]]] = [
+        ("problem", "serialization", TypeAdapter(Problem)),
+        ("job_file", "validation", TypeAdapter(JobFile)),
+    ]
+    for op in OPERATIONS:
+        wanted.append((op.name, "serialization", TypeAdapter(op.answer)))
+        if op.body is not None:
+            wanted.append((op.name, "validation", TypeAdapter(op.body)))
+    refs, shared = TypeAdapter.json_schemas(wanted, ref_template=REF)
+    return refs, shared.get("$defs", {})  # type: ignore[return-value]
+
+
+def _query(op: Operation) -> list[dict[str, Any]]:
+    if op.query is None:
+        return []
+    schema = op.query.model_json_schema(ref_template=REF)
+    required = schema.get("required", [])
+    return [
+        {"name": name, "in": "query", "required": name in required, "schema": part}
+        for name, part in schema["properties"].items()
+    ]
+
+
+def _path(op: Operation) -> list[dict[str, Any]]:
+    return [
+        {
+            "name": name,
+            "in": "path",
+            "required": True,
+            "schema": {"type": "integer", "minimum": 0, "maximum": MOST_ID},
+        }
+        for name in op.path_parameters
+    ]
+
+
+def _responses(op: Operation, schema: Any, problem: Any) -> dict[str, Any]:
+    codes = ["400", "404", "405"]
+    if op.method != "GET":
+        codes += ["409"]
+    if op.body is not None or op.raw_body:
+        codes += ["413", "415"]
+    if op.body is not None or op.raw_body or op.query is not None or op.method != "GET":
+        codes += ["422"]
+    answers: dict[str, Any] = {
+        str(op.status): {"description": "Done", "content": {JSON: {"schema": schema}}}
+    }
+    for code in codes:
+        answers[code] = {
+            "description": MEANINGS[code],
+            "content": {PROBLEM: {"schema": problem}},
+        }
+    return answers
+
+
+def document() -> dict[str, Any]:
+    """The whole OpenAPI 3.1 document."""
+    refs, shared = _schemas()
+    problem = refs[("problem", "serialization")]
+    paths: dict[str, Any] = {}
+    for op in OPERATIONS:
+        entry: dict[str, Any] = {
+            "operationId": op.name,
+            "summary": op.summary,
+            "parameters": _path(op) + _query(op),
+            "responses": _responses(op, refs[(op.name, "serialization")], problem),
+        }
+        if op.body is not None or op.raw_body:
+            schema = refs[(op.name, "validation") if op.body else ("job_file", "validation")]
+            entry["requestBody"] = {"required": True, "content": {JSON: {"schema": schema}}}
+        paths.setdefault(op.openapi_path, {})[op.method.lower()] = entry
+    return {
+        "openapi": "3.1.0",
+        "info": {"title": "Jade Ribbon", "version": __version__},
+        "paths": paths,
+        "components": {"schemas": shared},
+    }

@@ -1,0 +1,84 @@
+"""One error body for everything: application/problem+json (RFC 9457)."""
+
+import json
+import logging
+from dataclasses import dataclass, field
+
+from flask import Flask, Response
+from werkzeug.exceptions import HTTPException
+
+from jade_ribbon.core.errors import InputError
+from jade_ribbon.services.errors import ConflictError, NotFoundError
+
+LOG = logging.getLogger("jade_ribbon.api")
+PROBLEM = "application/problem+json"
+
+
+@dataclass(frozen=True)
+class FaultBody:
+    """One faulty field."""
+
+    path: str
+    message: str
+
+
+@dataclass(frozen=True)
+class Problem:
+    """What went wrong, for a program (`code`) and for a person (`detail`)."""
+
+    type: str
+    title: str
+    status: int
+    code: str
+    detail: str
+    errors: list[FaultBody] = field(default_factory=list)
+
+
+TITLES = {
+    "input": "Something given cannot be used",
+    "not_found": "Not found",
+    "conflict": "Not possible as things stand",
+    "internal": "Something went wrong here",
+}
+
+
+def answer(status: int, code: str, detail: str, errors: list[FaultBody] | None = None) -> Response:
+    """Build the response of a problem."""
+    body = {
+        "type": f"urn:jade-ribbon:problem:{code}",
+        "title": TITLES.get(code, code.replace("_", " ").capitalize()),
+        "status": status,
+        "code": code,
+        "detail": detail,
+        "errors": [{"path": e.path, "message": e.message} for e in errors or []],
+    }
+    return Response(json.dumps(body, ensure_ascii=False), status, mimetype=PROBLEM)
+
+
+def _input(error: InputError) -> Response:
+    faults = [FaultBody(f.path, f.message) for f in error.faults]
+    detail = "; ".join(f"{f.path} {f.message}".strip() for f in faults)
+    return answer(422, "input", detail, faults)
+
+
+def _http(error: HTTPException) -> Response:
+    code = error.name.lower().replace(" ", "_")
+    response = answer(error.code or 500, code, error.description or error.name)
+    for name, value in error.get_headers():
+        if name.lower() not in ("content-type", "content-length"):
+            response.headers[name] = value
+    return response
+
+
+def _unexpected(error: Exception) -> Response:
+    LOG.exception("unexpected error", exc_info=error)
+    return answer(500, "internal", "An error on our side; it was logged. Nothing was saved.")
+
+
+def handle_problems(app: Flask) -> None:
+    """Every error leaves as a problem."""
+    app.register_error_handler(InputError, _input)
+    app.register_error_handler(NotFoundError, lambda e: answer(404, "not_found", str(e)))
+    app.register_error_handler(ConflictError, lambda e: answer(409, "conflict", str(e)))
+    app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(Exception, _unexpected)

@@ -1,0 +1,438 @@
+"""Bands on the rack: add, edit, events, and what their record says of their edge."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.band_facts import look_up, pitches_mm
+from jade_ribbon.core.band_history import BandHistory, EventFact, RunFact, replay
+from jade_ribbon.core.edge_life import ShopLife, ShopLives, chance_to_last, metres_left
+from jade_ribbon.core.job import Candidate
+from jade_ribbon.core.wear import edge_state, effective_dullness
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.inputs import BandEventInput, BandInput
+from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, RunRow, SawRow
+
+BAND_PLAIN = (
+    "label",
+    "width_mm",
+    "thickness_mm",
+    "tpi_lo",
+    "tpi_hi",
+    "form",
+    "steel",
+    "length_mm",
+    "set_per_side_mm",
+    "place",
+    "note",
+)
+MINOR = 100
+
+
+@dataclass(frozen=True)
+class BandAnswer:
+    """A band as the rack lists it. Dullness and fouling 0..1; metres in clean dry oak."""
+
+    id: int
+    label: str
+    width_mm: float
+    thickness_mm: float
+    tpi_lo: float | None
+    tpi_hi: float | None
+    form: str
+    steel: str
+    length_mm: float
+    set_per_side_mm: float | None
+    price: float | None
+    place: str
+    note: str
+    state: str
+    scrap_reason: str | None
+    arrived_at: datetime
+    sharpenings: int
+    dullness: float
+    fouling: float
+    edge: str
+    tip_radius_um: float
+    life_left_share: float
+    edge_equivalent_m: float
+    life_m: float
+    bending_share: float
+    runs: int
+    last_run_at: datetime | None
+    mounted_on: str | None
+    mounted_saw_id: int | None
+    tension_state: str | None
+
+
+@dataclass(frozen=True)
+class RunLine:
+    """A run as a band's page shows it."""
+
+    id: int
+    at: datetime
+    job_id: int | None
+    saw: str
+    material: str
+    operation: str
+    height_mm: float
+    length_mm: float
+    pieces: int
+    feed_m_min: float
+    time_s: float
+    minutes_per_m2: float
+    symptoms: list[str]
+    note: str
+    who: str
+    equivalent_m: float
+    edge_after_m: float
+
+
+@dataclass(frozen=True)
+class EventLine:
+    """Something else that happened to a band."""
+
+    id: int
+    at: datetime
+    kind: str
+    detail: str
+    value: float | None
+    who: str
+
+
+@dataclass(frozen=True)
+class LifeFacts:
+    """What the life estimate of a band rests on."""
+
+    median_m: float
+    prior_m: float
+    retired: int
+    running: int
+    left_90_m: float
+    left_50_m: float
+    left_10_m: float
+
+
+@dataclass(frozen=True)
+class BandPage:
+    """A band with its whole history and the fan of what is left."""
+
+    band: BandAnswer
+    life: LifeFacts
+    runs: list[RunLine]
+    events: list[EventLine]
+
+
+def shop_lives(session: Session) -> ShopLives:
+    """Lives of all edges in this shop's record; one statement."""
+    rows = session.execute(
+        select(BandRow.steel, EdgeLifeRow.number, EdgeLifeRow.equivalent_m, EdgeLifeRow.ending)
+        .join(BandRow, EdgeLifeRow.band_id == BandRow.id)
+        .where(BandRow.deleted_at.is_(None))
+    )
+    return ShopLives((steel, number, m, ending == "dull") for steel, number, m, ending in rows)
+
+
+def dullness_of(row: BandRow, life: ShopLife) -> float:
+    """Edge wear over the life to expect: the shop's median."""
+    return row.edge_equivalent_m / life.median_m
+
+
+def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
+    life = lives.of(row.steel, row.sharpenings)
+    dull = dullness_of(row, life)
+    state = edge_state(effective_dullness(edge_dullness=dull, fouled=row.fouling))
+    return BandAnswer(
+        id=row.id,
+        label=row.label,
+        width_mm=row.width_mm,
+        thickness_mm=row.thickness_mm,
+        tpi_lo=row.tpi_lo,
+        tpi_hi=row.tpi_hi,
+        form=row.form,
+        steel=row.steel,
+        length_mm=row.length_mm,
+        set_per_side_mm=row.set_per_side_mm,
+        price=None if row.price_minor is None else row.price_minor / MINOR,
+        place=row.place,
+        note=row.note,
+        state=row.state,
+        scrap_reason=row.scrap_reason,
+        arrived_at=row.arrived_at,
+        sharpenings=row.sharpenings,
+        dullness=dull,
+        fouling=row.fouling,
+        edge=state.key,
+        tip_radius_um=state.tip_radius_um,
+        life_left_share=max(0.0, 1.0 - dull),
+        edge_equivalent_m=row.edge_equivalent_m,
+        life_m=life.median_m,
+        bending_share=row.bending_share,
+        runs=row.runs,
+        last_run_at=row.last_run_at,
+        mounted_on=saw.name if saw else None,
+        mounted_saw_id=saw.id if saw else None,
+        tension_state=saw.tension_state if saw else None,
+    )
+
+
+def list_bands(session: Session, *, scrapped: bool = True) -> list[BandAnswer]:
+    """All live bands; three statements however many there are."""
+    lives = shop_lives(session)
+    query = (
+        select(BandRow, SawRow)
+        .outerjoin(SawRow, SawRow.mounted_band_id == BandRow.id)
+        .where(BandRow.deleted_at.is_(None))
+        .order_by(BandRow.label)
+    )
+    if not scrapped:
+        query = query.where(BandRow.state != "scrapped")
+    return [answer(band, lives, saw) for band, saw in session.execute(query)]
+
+
+def one_band(session: Session, band_id: int) -> BandAnswer:
+    row = get(session, "band", band_id)
+    saw = session.scalars(select(SawRow).where(SawRow.mounted_band_id == band_id)).first()
+    return answer(row, shop_lives(session), saw)
+
+
+def candidate(
+    row: BandRow, lives: ShopLives, saw_id: int | None, mounted_on: int | None
+) -> Candidate:
+    """A rack band as the choice sees it; its life is the shop's record of its steel."""
+    life = lives.of(row.steel, row.sharpenings)
+    return Candidate(
+        label=row.label,
+        width_mm=row.width_mm,
+        thickness_mm=row.thickness_mm,
+        tpi_lo=row.tpi_lo,
+        tpi_hi=row.tpi_hi,
+        form=row.form,
+        steel=row.steel,
+        set_per_side_mm=row.set_per_side_mm,
+        length_mm=row.length_mm,
+        dullness=dullness_of(row, life),
+        fouling=row.fouling,
+        price=None if row.price_minor is None else row.price_minor / MINOR,
+        mounted=mounted_on is not None and mounted_on == saw_id,
+        band_id=row.id,
+    )
+
+
+def _check_type(given: BandInput) -> None:
+    """Steel and form known, pitch given where the form has teeth."""
+    probe = Candidate(
+        given.label,
+        given.width_mm,
+        given.thickness_mm,
+        given.tpi_lo,
+        given.tpi_hi,
+        given.form,
+        given.steel,
+    )
+    _, form = look_up(probe)
+    pitches_mm(probe, form)
+
+
+def _check_label(session: Session, label: str, own_id: int | None) -> None:
+    taken = session.scalars(
+        select(BandRow.id).where(BandRow.label == label, BandRow.deleted_at.is_(None))
+    ).first()
+    if taken is not None and taken != own_id:
+        raise ConflictError(f"A band labelled {label} is on the rack already.")
+
+
+def _apply(row: BandRow, given: BandInput) -> None:
+    for name in BAND_PLAIN:
+        setattr(row, name, getattr(given, name))
+    row.price_minor = None if given.price is None else round(given.price * MINOR)
+
+
+def add_band(session: Session, given: BandInput, at: datetime | None = None) -> BandAnswer:
+    _check_type(given)
+    _check_label(session, given.label, None)
+    row = BandRow(arrived_at=at or now(), state="rack")
+    _apply(row, given)
+    session.add(row)
+    session.flush()
+    session.add(BandEventRow(band_id=row.id, at=row.arrived_at, kind="arrived"))
+    refresh(session, row)
+    log_change(session, row, "add", None)
+    return one_band(session, row.id)
+
+
+def edit_band(session: Session, band_id: int, given: BandInput) -> BandAnswer:
+    row = get(session, "band", band_id)
+    _check_type(given)
+    _check_label(session, given.label, band_id)
+    before = snapshot(row)
+    _apply(row, given)
+    log_change(session, row, "edit", before)
+    return one_band(session, band_id)
+
+
+def delete_band(session: Session, band_id: int) -> int:
+    """Delete a band that is not mounted; the id of the change, for undo."""
+    row = get(session, "band", band_id)
+    _refuse_mounted(session, row, "deleting")
+    before = snapshot(row)
+    row.deleted_at = now()
+    return log_change(session, row, "delete", before).id
+
+
+def _refuse_mounted(session: Session, row: BandRow, doing: str) -> None:
+    saw = session.scalars(select(SawRow).where(SawRow.mounted_band_id == row.id)).first()
+    if saw is not None:
+        raise ConflictError(f"Band {row.label} is on {saw.name}: take it off before {doing} it.")
+
+
+def _history(session: Session, band_id: int) -> tuple[Sequence[RunRow], Sequence[BandEventRow]]:
+    runs = session.scalars(
+        select(RunRow)
+        .where(RunRow.band_id == band_id, RunRow.deleted_at.is_(None))
+        .order_by(RunRow.at, RunRow.id)
+    ).all()
+    events = session.scalars(
+        select(BandEventRow)
+        .where(BandEventRow.band_id == band_id, BandEventRow.deleted_at.is_(None))
+        .order_by(BandEventRow.at, BandEventRow.id)
+    ).all()
+    return runs, events
+
+
+def _run_fact(run: RunRow) -> RunFact:
+    return RunFact(run.at, run.contact_m, run.equivalent_m, run.fouling_gain, run.bending_share)
+
+
+def _event_fact(event: BandEventRow) -> EventFact:
+    return EventFact(event.at, event.kind, event.detail, event.value)
+
+
+def refresh(session: Session, row: BandRow) -> BandHistory:
+    """Replay a band's history into its counters and lives."""
+    session.flush()
+    runs, events = _history(session, row.id)
+    state = replay((_run_fact(r) for r in runs), (_event_fact(e) for e in events))
+    row.sharpenings = state.sharpenings
+    row.edge_equivalent_m, row.edge_contact_m = state.edge_equivalent_m, state.edge_contact_m
+    row.total_contact_m, row.fouling = state.total_contact_m, state.fouling
+    row.bending_share, row.runs = state.bending_share, state.runs
+    row.last_run_at = state.last_run_at
+    row.state = "scrapped" if state.scrapped else "out" if state.out else "rack"
+    scrap = [e.detail for e in events if e.kind == "scrapped"]
+    row.scrap_reason = scrap[-1] if state.scrapped and scrap else None
+    for old in session.scalars(select(EdgeLifeRow).where(EdgeLifeRow.band_id == row.id)):
+        session.delete(old)
+    session.flush()
+    session.add_all(
+        EdgeLifeRow(band_id=row.id, number=n, equivalent_m=life.equivalent_m, ending=life.ending)
+        for n, life in enumerate(state.lives)
+    )
+    session.flush()
+    return state
+
+
+def add_event(
+    session: Session, band_id: int, given: BandEventInput, at: datetime | None = None
+) -> BandAnswer:
+    """Record something that happened to a band and replay it."""
+    row: BandRow = get(session, "band", band_id)
+    if row.state == "scrapped":
+        raise ConflictError(f"Band {row.label} is scrapped; undo that first.")
+    if given.kind in ("scrapped", "sent_out"):
+        _refuse_mounted(session, row, "scrapping" if given.kind == "scrapped" else "sending out")
+    before = snapshot(row)
+    value = given.value
+    if given.kind == "edge_judged" and value is not None:
+        value *= shop_lives(session).of(row.steel, row.sharpenings).median_m
+    event = BandEventRow(
+        band_id=band_id,
+        at=at or now(),
+        kind=given.kind,
+        detail=given.detail,
+        value=value,
+        who=given.who,
+    )
+    session.add(event)
+    log_change(session, event, "add", None)
+    if given.kind == "measured_set":
+        row.set_per_side_mm = given.value
+        log_change(session, row, "edit", before)
+    refresh(session, row)
+    return one_band(session, band_id)
+
+
+def delete_event(session: Session, event_id: int) -> int:
+    """Take an event back; the id of the change, for undo."""
+    event = get(session, "event", event_id)
+    before = snapshot(event)
+    event.deleted_at = now()
+    change = log_change(session, event, "delete", before).id
+    refresh(session, get(session, "band", event.band_id))
+    return change
+
+
+def band_page(session: Session, band_id: int) -> BandPage:
+    """A band with runs, events and the fan of what is left."""
+    band = one_band(session, band_id)
+    life = shop_lives(session).of(band.steel, band.sharpenings)
+    near, middle, far = metres_left(life, used_m=band.edge_equivalent_m)
+    runs, events = _history(session, band_id)
+    saws = {s.id: s.name for s in session.scalars(select(SawRow))}
+    return BandPage(
+        band=band,
+        life=LifeFacts(
+            median_m=life.median_m,
+            prior_m=life.prior_life_m,
+            retired=life.retired,
+            running=life.running,
+            left_90_m=near,
+            left_50_m=middle,
+            left_10_m=far,
+        ),
+        runs=_run_lines(runs, events, saws),
+        events=[EventLine(e.id, e.at, e.kind, e.detail, e.value, e.who) for e in events],
+    )
+
+
+def _run_lines(
+    runs: Sequence[RunRow], events: Sequence[BandEventRow], saws: dict[int, str]
+) -> list[RunLine]:
+    """Runs with the edge's metres after each, from the same replay as the counters."""
+    lines = []
+    for i, run in enumerate(runs):
+        before = (_event_fact(e) for e in events if e.at <= run.at)
+        edge = replay((_run_fact(r) for r in runs[: i + 1]), before).edge_equivalent_m
+        area = run.height_mm * run.length_mm * run.pieces * 1e-6
+        lines.append(
+            RunLine(
+                id=run.id,
+                at=run.at,
+                job_id=run.job_id,
+                saw=saws[run.saw_id],
+                material=run.material,
+                operation=run.operation,
+                height_mm=run.height_mm,
+                length_mm=run.length_mm,
+                pieces=run.pieces,
+                feed_m_min=run.feed_m_min,
+                time_s=run.time_s,
+                minutes_per_m2=run.time_s / 60.0 / area,
+                symptoms=run.symptoms,
+                note=run.note,
+                who=run.who,
+                equivalent_m=run.equivalent_m,
+                edge_after_m=edge,
+            )
+        )
+    return lines
+
+
+def chance(row: BandRow, lives: ShopLives, next_m: float) -> float:
+    """Chance that a band's edge sees the next equivalent (wood) metres through."""
+    life = lives.of(row.steel, row.sharpenings)
+    return chance_to_last(life, used_m=row.edge_equivalent_m, next_m=next_m)

@@ -1,0 +1,116 @@
+"""Rows as plain records, the change log, and undo."""
+
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.services.errors import ConflictError, NotFoundError
+from jade_ribbon.store.models import (
+    BandEventRow,
+    BandRow,
+    Base,
+    ChangeRow,
+    JobRow,
+    RunRow,
+    SawRow,
+    SetupRow,
+    ShopRow,
+)
+
+NOUNS: dict[str, type[Base]] = {
+    "shop": ShopRow,
+    "saw": SawRow,
+    "band": BandRow,
+    "event": BandEventRow,
+    "job": JobRow,
+    "setup": SetupRow,
+    "run": RunRow,
+}
+
+
+def now() -> datetime:
+    """The present, in UTC."""
+    return datetime.now(UTC)
+
+
+def snapshot(row: Base) -> dict[str, Any]:
+    """All columns of a row, JSON-ready."""
+    plain = {}
+    for column in row.__table__.columns:
+        value = getattr(row, column.key)
+        plain[column.key] = value.isoformat() if isinstance(value, datetime) else value
+    return plain
+
+
+def bring_back(row: Base, record: dict[str, Any]) -> None:
+    """Set a row to an earlier snapshot."""
+    for column in row.__table__.columns:
+        if column.key not in record:
+            continue
+        value = record[column.key]
+        if isinstance(value, str) and column.type.python_type is datetime:
+            value = datetime.fromisoformat(value)
+        setattr(row, column.key, value)
+
+
+def get(session: Session, noun: str, key: int) -> Any:
+    """A live row by noun and id. NotFoundError when absent or deleted."""
+    row = session.get(NOUNS[noun], key)
+    if row is None or getattr(row, "deleted_at", None) is not None:
+        raise NotFoundError(noun, key)
+    return row
+
+
+def log_change(
+    session: Session, row: Base, action: str, before: dict[str, Any] | None
+) -> ChangeRow:
+    """Write one change to the log, in the same unit of work as the change."""
+    session.flush()
+    noun = next(n for n, kind in NOUNS.items() if isinstance(row, kind))
+    change = ChangeRow(
+        at=now(),
+        noun=noun,
+        noun_id=row.id,  # type: ignore[attr-defined]
+        action=action,
+        before=before,
+        after=snapshot(row),
+    )
+    session.add(change)
+    session.flush()
+    return change
+
+
+def undo_change(session: Session, change_id: int) -> ChangeRow:
+    """Set a record back to what it was before a change; the undo is a change itself.
+
+    ConflictError when a later change to the same record stands, or it was undone already.
+    """
+    change = session.get(ChangeRow, change_id)
+    if change is None:
+        raise NotFoundError("change", change_id)
+    if change.undone:
+        raise ConflictError("This change was undone already.")
+    later = session.scalars(
+        select(ChangeRow.id).where(
+            ChangeRow.noun == change.noun,
+            ChangeRow.noun_id == change.noun_id,
+            ChangeRow.id > change.id,
+            ChangeRow.undone.is_(False),
+            ChangeRow.action != "undo",
+        )
+    ).first()
+    if later is not None:
+        raise ConflictError("A later change to the same record stands: undo that one first.")
+    row = session.get(NOUNS[change.noun], change.noun_id)
+    if row is None:
+        raise NotFoundError(change.noun, change.noun_id)
+    current = snapshot(row)
+    if change.before is None:
+        row.deleted_at = now()  # type: ignore[attr-defined]
+    else:
+        bring_back(row, change.before)
+    change.undone = True
+    log_change(session, row, "undo", current)
+    return change

@@ -1,0 +1,208 @@
+<script lang="ts">
+  import Router, { push, router } from "svelte-spa-router";
+
+  import { notice } from "./lib/notice.svelte";
+  import { shop } from "./lib/shop.svelte";
+  import { ticket } from "./lib/ticket.svelte";
+  import Finder from "./parts/Finder.svelte";
+  import NoticeLine from "./parts/NoticeLine.svelte";
+  import Ribbon from "./parts/Ribbon.svelte";
+  import Shortcuts from "./parts/Shortcuts.svelte";
+  import Ticket from "./parts/Ticket.svelte";
+  import Jobs from "./stations/plan/Jobs.svelte";
+  import Plan from "./stations/plan/Plan.svelte";
+  import BandPage from "./stations/rack/BandPage.svelte";
+  import Rack from "./stations/rack/Rack.svelte";
+  import Run from "./stations/run/Run.svelte";
+  import SetUp from "./stations/setup/SetUp.svelte";
+  import SawForm from "./stations/shop/SawForm.svelte";
+  import Shop from "./stations/shop/Shop.svelte";
+
+  const STATIONS = [
+    { key: "plan", name: "Plan" },
+    { key: "setup", name: "Set up" },
+    { key: "run", name: "Run" },
+    { key: "rack", name: "Rack" },
+    { key: "shop", name: "Shop" },
+  ] as const;
+  const ROUTES = {
+    "/": Plan,
+    "/plan/:id?": Plan,
+    "/jobs": Jobs,
+    "/setup/:id?": SetUp,
+    "/run/:id?": Run,
+    "/rack": Rack,
+    "/rack/:id": BandPage,
+    "/shop": Shop,
+    "/shop/saws/:id": SawForm,
+    "*": Plan,
+  };
+  const KEYS = [
+    { key: "/", does: "find anything" },
+    { key: "?", does: "these keys" },
+    { key: "1 – 5", does: "stations, in working order" },
+    { key: "u", does: "turn units: metric, inch" },
+    { key: "d", does: "dark or light" },
+    { key: "n", does: "new job" },
+  ];
+
+  let finding = $state(false);
+  let listing = $state(false);
+
+  const shape = $derived(
+    ticket.band && ticket.band.gullet_depth_mm > 0
+      ? {
+          form: ticket.band.form,
+          pitch: ticket.band.pitch_mm,
+          depth: ticket.band.gullet_depth_mm,
+          hookDeg: ticket.band.hook_deg,
+        }
+      : null,
+  );
+  const words = $derived(ticket.band ? `Band in hand: ${ticket.band.label}` : "No band chosen");
+  const title = $derived(
+    STATIONS.find((s) => router.location.startsWith(`/${s.key}`))?.name ?? "Plan",
+  );
+
+  // The theme is an attribute of the document, outside this component.
+  $effect(() => {
+    document.documentElement.dataset.theme = shop.theme;
+  });
+  // The tab's title is outside this component too.
+  $effect(() => {
+    document.title = `${title} · ${ticket.name} · Jade Ribbon`;
+  });
+
+  void shop.load().then(() => {
+    if (ticket.draft.saw_id === null && shop.saws[0]) ticket.edit({ saw_id: shop.saws[0].id });
+  });
+
+  function typing(target: EventTarget | null): boolean {
+    return (
+      target instanceof HTMLElement &&
+      (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName))
+    );
+  }
+
+  function key(event: KeyboardEvent): void {
+    if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+    const station = STATIONS[Number(event.key) - 1];
+    if (event.key === "/") finding = true;
+    else if (event.key === "?") listing = true;
+    else if (event.key === "u") shop.turnUnits();
+    else if (event.key === "d") shop.turnTheme();
+    else if (event.key === "n") {
+      ticket.startNew(ticket.draft.saw_id);
+      void push("/plan");
+    } else if (station) void push(`/${station.key}`);
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window onkeydown={key} onunhandledrejection={(e) => notice.fail(e.reason)} />
+
+<a
+  class="skip no-print"
+  href="#main"
+  onclick={(e) => {
+    e.preventDefault();
+    document.getElementById("main")?.focus();
+  }}>To the work</a
+>
+<Ribbon band={shape} bandWords={words} stations={STATIONS} />
+<div class="page">
+  <div class="top">
+    <Ticket />
+    <div class="tools no-print">
+      <button type="button" aria-label="Find anything" onclick={() => (finding = true)}>Find</button
+      >
+      <button
+        type="button"
+        aria-label="Turn units, now {shop.units}"
+        onclick={() => shop.turnUnits()}>{shop.unit("length")}</button
+      >
+      <button
+        type="button"
+        aria-label="{shop.theme === 'light' ? 'Dark' : 'Light'} theme"
+        onclick={() => shop.turnTheme()}>{shop.theme === "light" ? "Dark" : "Light"}</button
+      >
+    </div>
+  </div>
+  <main id="main" tabindex="-1">
+    {#if shop.failed}
+      <p role="alert">{shop.failed}</p>
+      <button type="button" onclick={() => void shop.load()}>Try again</button>
+    {:else if shop.ready}
+      <Router routes={ROUTES} />
+    {/if}
+  </main>
+</div>
+<NoticeLine />
+{#if finding}<Finder onclose={() => (finding = false)} />{/if}
+{#if listing}<Shortcuts keys={KEYS} onclose={() => (listing = false)} />{/if}
+
+<style>
+  .page {
+    margin-left: var(--ribbon-width);
+    padding: var(--s4) var(--s5) var(--s6) var(--s6);
+    max-width: 90rem;
+  }
+  .top {
+    display: flex;
+    gap: var(--s4);
+    align-items: center;
+  }
+  .top > :global(.ticket) {
+    flex: 1;
+    min-width: 0;
+  }
+  .tools {
+    display: flex;
+  }
+  .tools button {
+    min-width: var(--touch);
+    min-height: var(--touch);
+    padding: 0 var(--s2);
+    background: none;
+    border: 0;
+    color: var(--ink-soft);
+    text-decoration: underline;
+    text-underline-offset: 0.25em;
+  }
+  main {
+    padding-top: var(--s4);
+    outline: none;
+  }
+  .skip {
+    position: absolute;
+    left: -100rem;
+    z-index: 5;
+    background: var(--paper);
+    padding: var(--s3);
+  }
+  .skip:focus {
+    left: var(--s3);
+    top: var(--s3);
+  }
+  @media (max-width: 720px) {
+    .page {
+      margin-left: 0;
+      padding: var(--s3) var(--s3) 8rem;
+    }
+    .top {
+      flex-direction: column;
+      align-items: stretch;
+      gap: 0;
+    }
+    .tools {
+      justify-content: flex-end;
+    }
+  }
+  @media print {
+    .page {
+      margin: 0;
+      padding: 0;
+    }
+  }
+</style>

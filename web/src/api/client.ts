@@ -1,0 +1,70 @@
+/** Typed calls to the server; every failure comes out as a Problem with words for a person. */
+import createClient from "openapi-fetch";
+
+import type { FaultBody, paths } from "./schema";
+
+export const client = createClient<paths>({ baseUrl: "" });
+
+export class Problem extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly status: number,
+    readonly errors: readonly FaultBody[] = [],
+  ) {
+    super(message);
+  }
+
+  /** The server could not be reached, or was restarting: worth sending again. */
+  get unreachable(): boolean {
+    return this.status === 0 || this.status >= 500;
+  }
+}
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+function problemOf(error: unknown, response: Response): Problem {
+  const body = (typeof error === "object" && error !== null ? error : {}) as {
+    code?: string;
+    detail?: string;
+    errors?: FaultBody[];
+  };
+  return new Problem(
+    body.code ?? "unreadable",
+    body.detail ?? `The server answered ${response.status} and no reason.`,
+    response.status,
+    body.errors ?? [],
+  );
+}
+
+/** The data of a call, or a thrown Problem. */
+export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await call;
+  } catch (cause) {
+    if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
+    throw new Problem("unreachable", "The server cannot be reached. Trying again.", 0);
+  }
+  if (answer.data === undefined) throw problemOf(answer.error, answer.response);
+  return answer.data;
+}
+
+const WAITS_MS = [300, 700, 1500, 3000, 5000];
+
+/** Like `ask`, but tries again while the server restarts. For reading only. */
+export async function askPatiently<T>(call: () => Promise<Answer<T>>): Promise<T> {
+  for (const wait of WAITS_MS) {
+    try {
+      return await ask(call());
+    } catch (problem) {
+      if (!(problem instanceof Problem) || !problem.unreachable) throw problem;
+      await new Promise((done) => setTimeout(done, wait));
+    }
+  }
+  return ask(call());
+}

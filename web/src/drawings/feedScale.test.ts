@@ -1,0 +1,46 @@
+import { describe, expect, it } from "vitest";
+
+import { feedAxis, feedTicks, placeMarks, type Mark } from "./feedScale";
+
+const limits = { power: 2.54, bite: 4.11, gullet: 6.42, pace: 8, hand: 12.1, edge: 22.5 };
+const marks: Mark[] = Object.entries(limits).map(([key, feed]) => ({
+  key,
+  feed,
+  label: `limit of ${key}`,
+  binding: key === "power",
+}));
+
+describe("the feed scale", () => {
+  const axis = feedAxis(0.55, Object.values(limits), 900);
+
+  it("rises with the feed and holds floor and limits", () => {
+    expect(axis(0.55)).toBeGreaterThan(0);
+    expect(axis(22.5)).toBeLessThan(900);
+    expect(axis(2)).toBeLessThan(axis(4));
+  });
+
+  it("puts equal ratios at equal distances", () => {
+    expect(axis(2) - axis(1)).toBeCloseTo(axis(8) - axis(4), 6);
+  });
+
+  it("keeps ticks apart", () => {
+    const xs = feedTicks(axis).map((t) => axis(t));
+    xs.slice(1).forEach((x, i) => expect(x - (xs[i] ?? 0)).toBeGreaterThanOrEqual(46));
+  });
+
+  it("gives colliding labels rows of their own", () => {
+    const placed = placeMarks(marks, axis, 900);
+    for (const a of placed) {
+      for (const b of placed) {
+        if (a === b || a.row !== b.row || a.anchor !== b.anchor) continue;
+        expect(Math.abs(a.x - b.x)).toBeGreaterThan(40);
+      }
+    }
+  });
+
+  it("still stands when the window is shut far under the floor", () => {
+    const shut = feedAxis(4.8, [0.14, 1.6, 32], 900);
+    expect(shut(0.14)).toBeGreaterThan(0);
+    expect(shut(4.8)).toBeLessThan(900);
+  });
+});

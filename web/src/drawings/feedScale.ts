@@ -1,0 +1,58 @@
+/** The feed scale: one logarithmic axis with every limit on it, and labels that do not collide. */
+import { scaleLog } from "d3-scale";
+
+export interface Mark {
+  readonly key: string;
+  readonly feed: number;
+  readonly label: string;
+  readonly binding: boolean;
+}
+
+export interface PlacedMark extends Mark {
+  readonly x: number;
+  readonly row: number;
+  readonly anchor: "start" | "end";
+}
+
+const TICKS = [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000];
+const LETTER_PX = 7.6;
+const GAP_PX = 10;
+
+/** An axis from a little under the rubbing floor to a little over the farthest limit shown. */
+export function feedAxis(floor: number, limits: readonly number[], width: number) {
+  const ceiling = Math.min(...limits);
+  const far = Math.min(Math.max(...limits), Math.max(ceiling, floor) * 60);
+  const low = Math.min(floor, ceiling) * 0.4;
+  return scaleLog([low, Math.max(far * 1.25, low * 4)], [0, width]).clamp(true);
+}
+
+export type FeedAxis = ReturnType<typeof feedAxis>;
+
+/** Round feeds that fall on the axis, thinned so that their figures keep apart. */
+export function feedTicks(axis: FeedAxis, gap = 46): number[] {
+  const [low = 0, high = 0] = axis.domain();
+  let last = -Infinity;
+  return TICKS.filter((t) => {
+    const x = axis(t);
+    if (t < low || t > high || x - last < gap) return false;
+    last = x;
+    return true;
+  });
+}
+
+/** Each mark in the lowest row where its label meets no other. */
+export function placeMarks(marks: readonly Mark[], axis: FeedAxis, width: number): PlacedMark[] {
+  const ends: number[] = [];
+  return [...marks]
+    .sort((a, b) => a.feed - b.feed)
+    .map((mark) => {
+      const x = axis(mark.feed);
+      const wide = mark.label.length * LETTER_PX + GAP_PX;
+      const anchor = x + wide > width ? ("end" as const) : ("start" as const);
+      const [from, to] = anchor === "start" ? [x, x + wide] : [x - wide, x];
+      let row = 0;
+      while ((ends[row] ?? -Infinity) > from) row += 1;
+      ends[row] = to;
+      return { ...mark, x, row, anchor };
+    });
+}

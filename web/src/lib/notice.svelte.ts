@@ -1,0 +1,58 @@
+import { ask, client, Problem } from "../api/client";
+
+/** The one line that tells what just happened, with its undo. */
+class Notice {
+  text = $state("");
+  bad = $state(false);
+  #undo = $state<(() => Promise<void>) | null>(null);
+  #timer: ReturnType<typeof setTimeout> | undefined;
+
+  get undoable(): boolean {
+    return this.#undo !== null;
+  }
+
+  #show(text: string, bad: boolean, undo: (() => Promise<void>) | null, ms: number): void {
+    clearTimeout(this.#timer);
+    this.text = text;
+    this.bad = bad;
+    this.#undo = undo;
+    this.#timer = setTimeout(() => this.close(), ms);
+  }
+
+  say(text: string): void {
+    this.#show(text, false, null, 6000);
+  }
+
+  fail(problem: unknown): void {
+    const text = problem instanceof Problem || problem instanceof Error ? problem.message : "";
+    this.#show(text || "Something went wrong.", true, null, 12_000);
+  }
+
+  /** Something was changed that can be taken back with this change. */
+  canUndo(text: string, changeId: number, after: () => Promise<void> | void): void {
+    const undo = async () => {
+      const params = { path: { change_id: changeId } };
+      await ask(client.POST("/api/changes/{change_id}/undo", { params }));
+      await after();
+    };
+    this.#show(text, false, undo, 20_000);
+  }
+
+  async undo(): Promise<void> {
+    const undo = this.#undo;
+    if (!undo) return;
+    try {
+      await undo();
+      this.say("Undone.");
+    } catch (problem) {
+      this.fail(problem);
+    }
+  }
+
+  close(): void {
+    this.text = "";
+    this.#undo = null;
+  }
+}
+
+export const notice = new Notice();

@@ -1,0 +1,102 @@
+import { ask, askPatiently, client, Problem } from "../api/client";
+import type { MaterialLine, Reference, SawAnswer, Shop } from "../api/schema";
+import { recall, remember } from "./storage";
+import { money, number, quantity, unitName, type Kind, type Units } from "./units";
+
+type Theme = "light" | "dark";
+
+/** Settings, tables and saws that every station reads, loaded once and kept fresh by its edits. */
+class ShopState {
+  settings = $state<Shop | null>(null);
+  reference = $state<Reference | null>(null);
+  saws = $state<SawAnswer[]>([]);
+  failed = $state("");
+  units = $state<Units>(recall<Units>("units", "metric"));
+  theme = $state<Theme>(
+    recall<Theme>(
+      "theme",
+      globalThis.matchMedia?.("(prefers-color-scheme: dark)").matches ? "dark" : "light",
+    ),
+  );
+
+  get currency(): string {
+    return this.settings?.currency ?? "";
+  }
+
+  get ready(): boolean {
+    return this.settings !== null && this.reference !== null;
+  }
+
+  async load(): Promise<void> {
+    try {
+      const [settings, reference] = await Promise.all([
+        askPatiently(() => client.GET("/api/shop")),
+        askPatiently(() => client.GET("/api/reference")),
+        this.loadSaws(),
+      ]);
+      this.settings = settings;
+      this.reference = reference;
+      this.units = recall<Units>("units", settings.units);
+      this.failed = "";
+    } catch (problem) {
+      this.failed = problem instanceof Problem ? problem.message : String(problem);
+    }
+  }
+
+  async loadSaws(): Promise<void> {
+    this.saws = await askPatiently(() => client.GET("/api/saws"));
+  }
+
+  saw(id: number | null): SawAnswer | undefined {
+    return this.saws.find((s) => s.id === id);
+  }
+
+  material(key: string): MaterialLine | undefined {
+    return this.reference?.materials.find((m) => m.key === key);
+  }
+
+  turnUnits(): void {
+    this.units = this.units === "metric" ? "inch" : "metric";
+    remember("units", this.units);
+  }
+
+  turnTheme(): void {
+    this.theme = this.theme === "light" ? "dark" : "light";
+    remember("theme", this.theme);
+  }
+
+  say(value: number, kind: Kind): string {
+    return quantity(value, kind, this.units);
+  }
+
+  number(value: number, kind: Kind): string {
+    return number(value, kind, this.units);
+  }
+
+  unit(kind: Kind): string {
+    return unitName(kind, this.units);
+  }
+
+  money(amount: number): string {
+    return money(amount, this.currency);
+  }
+
+  /** The value probably meant by an unusual one, from the core's table of usual values. */
+  meant(field: string, value: number): number | null {
+    const usual = this.reference?.usual[field];
+    if (!usual || (value >= usual.low && value <= usual.high)) return null;
+    for (const slip of this.reference?.slips ?? []) {
+      const other = value * slip;
+      if (other >= usual.low && other <= usual.high) return Number(other.toPrecision(6));
+    }
+    return null;
+  }
+
+  async save(changed: Partial<Shop>): Promise<void> {
+    if (!this.settings) return;
+    const body = { ...this.settings, ...changed };
+    this.settings = await ask(client.PUT("/api/shop", { body }));
+  }
+}
+
+export const shop = new ShopState();

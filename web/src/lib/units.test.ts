@@ -1,0 +1,63 @@
+import { describe, expect, it } from "vitest";
+
+import { duration, inchFraction, quantity, readNumber, readQuantity, significant } from "./units";
+
+describe("reading what people write", () => {
+  it.each([
+    ["3/8", 0.375],
+    ["1 1/4", 1.25],
+    ["1-1/4", 1.25],
+    ["12,7", 12.7],
+    ["12.7", 12.7],
+    [".5", 0.5],
+  ])("reads %s", (text, value) => expect(readNumber(text)).toBeCloseTo(value, 12));
+
+  it.each(["", "abc", "1/0", "1/2/3", "12.7.1", "--4"])("refuses %s", (text) =>
+    expect(readNumber(text)).toBeNull(),
+  );
+
+  it("takes the shop's unit when none is written, and the written one otherwise", () => {
+    expect(readQuantity("3/4", "length", "inch")).toBeCloseTo(19.05);
+    expect(readQuantity("19", "length", "metric")).toBe(19);
+    expect(readQuantity('3/4"', "length", "metric")).toBeCloseTo(19.05);
+    expect(readQuantity("12,7 mm", "length", "inch")).toBeCloseTo(12.7);
+    expect(readQuantity("3000 ft/min", "speed", "metric")).toBeCloseTo(15.24);
+    expect(readQuantity("20000 psi", "stress", "metric")).toBeCloseTo(137.895, 2);
+  });
+
+  it("refuses a unit of another kind", () => {
+    expect(readQuantity("12 psi", "length", "metric")).toBeNull();
+    expect(readQuantity("12 m/min", "length", "metric")).toBeNull();
+  });
+});
+
+describe("showing", () => {
+  it("writes fractions only where they are exact enough", () => {
+    expect(inchFraction(0.75)).toBe("3/4");
+    expect(inchFraction(7.25)).toBe("7 1/4");
+    expect(inchFraction(7.283)).toBeNull();
+  });
+
+  it("keeps significant digits without exponents", () => {
+    expect(significant(0.02987, 2)).toBe("0.03");
+    expect(significant(134.54, 3)).toBe("135");
+    expect(significant(2.03, 2)).toBe("2");
+    expect(significant(19_500, 3)).toBe("19500");
+    expect(significant(0, 3)).toBe("0");
+  });
+
+  it("inverts reading for both systems", () => {
+    for (const units of ["metric", "inch"] as const) {
+      for (const mm of [12.7, 185, 3600]) {
+        const back = readQuantity(quantity(mm, "length", units), "length", "metric");
+        expect(Math.abs((back ?? 0) - mm) / mm).toBeLessThan(0.002);
+      }
+    }
+  });
+
+  it("says times as people do", () => {
+    expect(duration(744)).toBe("12 min 24 s");
+    expect(duration(59.6)).toBe("1 min");
+    expect(duration(3660)).toBe("1 h 1 min");
+  });
+});

@@ -1,0 +1,178 @@
+/** Showing and reading quantities in the shop's units. Inside, everything is SI. */
+
+export type Units = "metric" | "inch";
+export type Kind =
+  | "length"
+  | "long"
+  | "thin"
+  | "feed"
+  | "speed"
+  | "stress"
+  | "force"
+  | "stretch"
+  | "power"
+  | "area"
+  | "plain";
+
+interface Unit {
+  readonly name: string;
+  /** SI value of one of this unit. */
+  readonly size: number;
+  readonly digits: number;
+}
+
+const MM_PER_INCH = 25.4;
+const M_PER_FT = 0.3048;
+const MPA_PER_PSI = 1 / 145.03773773;
+const N_PER_LBF = 4.4482216152605;
+
+const UNITS: Record<Units, Record<Kind, Unit>> = {
+  metric: {
+    length: { name: "mm", size: 1, digits: 3 },
+    long: { name: "m", size: 1000, digits: 3 },
+    thin: { name: "mm", size: 1, digits: 2 },
+    feed: { name: "m/min", size: 1, digits: 2 },
+    speed: { name: "m/s", size: 1, digits: 3 },
+    stress: { name: "MPa", size: 1, digits: 3 },
+    force: { name: "N", size: 1, digits: 3 },
+    stretch: { name: "µm", size: 1, digits: 2 },
+    power: { name: "W", size: 1, digits: 3 },
+    area: { name: "m²", size: 1, digits: 3 },
+    plain: { name: "", size: 1, digits: 3 },
+  },
+  inch: {
+    length: { name: "in", size: MM_PER_INCH, digits: 3 },
+    long: { name: "ft", size: 1000 * M_PER_FT, digits: 3 },
+    thin: { name: "in", size: MM_PER_INCH, digits: 2 },
+    feed: { name: "ft/min", size: M_PER_FT, digits: 2 },
+    speed: { name: "ft/min", size: M_PER_FT / 60, digits: 3 },
+    stress: { name: "psi", size: MPA_PER_PSI, digits: 3 },
+    force: { name: "lbf", size: N_PER_LBF, digits: 3 },
+    stretch: { name: "thou", size: MM_PER_INCH, digits: 2 },
+    power: { name: "W", size: 1, digits: 3 },
+    area: { name: "ft²", size: M_PER_FT * M_PER_FT, digits: 3 },
+    plain: { name: "", size: 1, digits: 3 },
+  },
+};
+
+export function unitName(kind: Kind, units: Units): string {
+  return UNITS[units][kind].name;
+}
+
+/** A number with so many significant digits, without exponent or trailing zeros. */
+export function significant(value: number, digits: number, keepZeros = false): string {
+  if (!Number.isFinite(value)) return "–";
+  if (value === 0) return "0";
+  const places = Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value))));
+  const fixed = value.toFixed(Math.min(places, 6));
+  return fixed.includes(".") && !keepZeros ? fixed.replace(/\.?0+$/, "") : fixed;
+}
+
+/** An inch value as a fraction when it is one (to 1/64 in within 0.1 mm), else null. */
+export function inchFraction(inches: number): string | null {
+  for (const denominator of [1, 2, 4, 8, 16, 32, 64]) {
+    const numerator = Math.round(inches * denominator);
+    if (Math.abs(numerator / denominator - inches) * MM_PER_INCH > 0.02) continue;
+    const whole = Math.floor(numerator / denominator);
+    const rest = numerator - whole * denominator;
+    if (rest === 0) return `${whole}`;
+    return whole > 0 ? `${whole} ${rest}/${denominator}` : `${rest}/${denominator}`;
+  }
+  return null;
+}
+
+/** The number of a quantity in the shop's unit, without the unit's name. */
+export function number(value: number, kind: Kind, units: Units): string {
+  const unit = UNITS[units][kind];
+  const shown = value / unit.size;
+  if (units === "inch" && kind === "length") return inchFraction(shown) ?? significant(shown, 4);
+  const keep = kind !== "length" && kind !== "long" && kind !== "plain";
+  return significant(shown, Math.abs(shown) >= 1000 ? 4 : unit.digits, keep);
+}
+
+/** A quantity with its unit. */
+export function quantity(value: number, kind: Kind, units: Units): string {
+  const name = unitName(kind, units);
+  return name ? `${number(value, kind, units)} ${name}` : number(value, kind, units);
+}
+
+const SUFFIXES: Record<string, { kind: Kind[]; size: number }> = {
+  mm: { kind: ["length", "long", "thin"], size: 1 },
+  cm: { kind: ["length", "long", "thin"], size: 10 },
+  m: { kind: ["length", "long", "thin"], size: 1000 },
+  in: { kind: ["length", "long", "thin"], size: MM_PER_INCH },
+  inch: { kind: ["length", "long", "thin"], size: MM_PER_INCH },
+  inches: { kind: ["length", "long", "thin"], size: MM_PER_INCH },
+  '"': { kind: ["length", "long", "thin"], size: MM_PER_INCH },
+  "″": { kind: ["length", "long", "thin"], size: MM_PER_INCH },
+  ft: { kind: ["length", "long"], size: 1000 * M_PER_FT },
+  "'": { kind: ["length", "long"], size: 1000 * M_PER_FT },
+  "m/min": { kind: ["feed"], size: 1 },
+  "m/s": { kind: ["speed"], size: 1 },
+  mpa: { kind: ["stress"], size: 1 },
+  psi: { kind: ["stress"], size: MPA_PER_PSI },
+  n: { kind: ["force"], size: 1 },
+  kn: { kind: ["force"], size: 1000 },
+  lbf: { kind: ["force"], size: N_PER_LBF },
+  lb: { kind: ["force"], size: N_PER_LBF },
+  µm: { kind: ["stretch"], size: 1 },
+  um: { kind: ["stretch"], size: 1 },
+};
+
+function suffixSize(suffix: string, kind: Kind): number | null {
+  if (suffix === "ft/min" || suffix === "fpm") {
+    if (kind === "feed") return M_PER_FT;
+    return kind === "speed" ? M_PER_FT / 60 : null;
+  }
+  if (suffix === "m/min" && kind === "speed") return 1 / 60;
+  const found = SUFFIXES[suffix];
+  return found?.kind.includes(kind) ? found.size : null;
+}
+
+/** Digits with either decimal sign, or a fraction as people write it: 3/8, 1 1/4, 1-1/4. */
+export function readNumber(text: string): number | null {
+  const clean = text.trim().replace(",", ".");
+  if (/^[+-]?\d*\.?\d+$|^[+-]?\d+\.$/.test(clean)) return Number(clean);
+  const match = /^(?:(\d+)[ -]+)?(\d+)\s*\/\s*(\d+)$/.exec(clean);
+  if (!match || Number(match[3]) === 0) return null;
+  return Number(match[1] ?? 0) + Number(match[2]) / Number(match[3]);
+}
+
+/** Reads what was typed into SI; a unit may be written, else it is the shop's. Null: unreadable. */
+export function readQuantity(text: string, kind: Kind, units: Units): number | null {
+  const match = /^([\d\s.,/+-]+?)\s*([a-zµ"″'/]*)$/i.exec(text.trim());
+  if (!match?.[1]) return null;
+  const value = readNumber(match[1]);
+  if (value === null) return null;
+  const suffix = (match[2] ?? "").toLowerCase();
+  const size = suffix === "" ? UNITS[units][kind].size : suffixSize(suffix, kind);
+  return size === null ? null : value * size;
+}
+
+/** A day that reads the same everywhere: 20 Nov 2026. */
+export function day(at: string | Date): string {
+  return new Date(at).toLocaleDateString("en-GB", {
+    day: "numeric",
+    month: "short",
+    year: "numeric",
+  });
+}
+
+/** Seconds as people say them. */
+export function duration(seconds: number): string {
+  const whole = Math.round(seconds);
+  if (whole < 60) return `${whole} s`;
+  const hours = Math.floor(whole / 3600);
+  const minutes = Math.floor((whole % 3600) / 60);
+  if (hours > 0) return `${hours} h ${minutes} min`;
+  const rest = whole % 60;
+  return rest === 0 ? `${minutes} min` : `${minutes} min ${rest} s`;
+}
+
+export function percent(share: number): string {
+  return `${significant(100 * share, share >= 0.995 || share < 0.095 ? 3 : 2)} %`;
+}
+
+export function money(amount: number, currency: string): string {
+  return `${currency} ${amount.toFixed(2)}`;
+}

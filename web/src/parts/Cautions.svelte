@@ -1,0 +1,66 @@
+<script lang="ts">
+  import type { Caution } from "../api/schema";
+
+  interface Props {
+    cautions: readonly Caution[];
+    disclaimer: string;
+    /** Notes folded away until asked for; printed in any case. */
+    folded?: boolean;
+  }
+  const { cautions, disclaimer, folded = true }: Props = $props();
+  const first = $derived(cautions.filter((c) => c.level !== "note"));
+  const notes = $derived(cautions.filter((c) => c.level === "note"));
+</script>
+
+{#snippet list(items: readonly Caution[])}
+  <ul>
+    {#each items as caution (caution.key)}
+      <li data-level={caution.level}>
+        {#if caution.level === "stop"}<strong>Stop. </strong>{/if}{caution.text}
+      </li>
+    {/each}
+  </ul>
+{/snippet}
+
+<section aria-label="Cautions">
+  {@render list(first)}
+  {#if folded && notes.length > 0}
+    <details>
+      <summary>{notes.length} more notes</summary>
+      {@render list(notes)}
+    </details>
+  {:else}
+    {@render list(notes)}
+  {/if}
+  <p class="ours">{disclaimer}</p>
+</section>
+
+<style>
+  li {
+    padding: var(--s2) 0;
+    border-top: var(--hair) solid var(--hairline);
+  }
+  li[data-level="stop"] {
+    border-top: var(--rule) solid var(--vermilion);
+    background: var(--vermilion-pale);
+    color: var(--ink);
+    padding: var(--s3);
+  }
+  li[data-level="stop"] strong {
+    color: var(--vermilion);
+  }
+  summary {
+    min-height: var(--touch);
+    display: flex;
+    align-items: center;
+    cursor: pointer;
+    text-decoration: underline;
+    text-underline-offset: 0.25em;
+  }
+  .ours {
+    border-top: var(--rule) solid var(--ink);
+    padding-top: var(--s2);
+    margin-top: var(--s2);
+    font-weight: 600;
+  }
+</style>

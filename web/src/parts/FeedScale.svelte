@@ -1,0 +1,217 @@
+<script lang="ts">
+  import type { FeedWindow } from "../api/schema";
+  import { feedAxis, feedTicks, placeMarks } from "../drawings/feedScale";
+  import { shop } from "../lib/shop.svelte";
+  import { significant } from "../lib/units";
+
+  interface Props {
+    window: FeedWindow;
+    /** Words of each limit, from the core. */
+    words: Readonly<Record<string, string>>;
+    /** Feed at the handle, m/min. */
+    feed: number;
+    onfeed: (feed: number) => void;
+  }
+  const { window, words, feed, onfeed }: Props = $props();
+
+  let width = $state(1000);
+  const PAD = 12;
+  const span = $derived(Math.max(width - 2 * PAD, 200));
+  const axis = $derived(feedAxis(window.floor_m_min, Object.values(window.limits_m_min), span));
+  const marks = $derived(
+    placeMarks(
+      [
+        ...Object.entries(window.limits_m_min)
+          .filter(([, at]) => at <= (axis.domain()[1] ?? 0))
+          .map(([key, at]) => ({
+            key,
+            feed: at,
+            label: words[key] ?? key,
+            binding: key === window.binding,
+          })),
+        { key: "floor", feed: window.floor_m_min, label: "rubs below", binding: false },
+      ],
+      axis,
+      span,
+    ),
+  );
+  const rows = $derived(Math.max(...marks.map((m) => m.row)) + 1);
+  const TOP = $derived(12 + rows * 22);
+  const ticks = $derived(feedTicks(axis));
+  const x = $derived(axis(feed));
+  let dragging = $state(false);
+  let svg = $state<SVGSVGElement>();
+
+  function at(clientX: number): number {
+    const box = svg?.getBoundingClientRect();
+    if (!box) return feed;
+    return axis.invert(Math.min(Math.max(clientX - box.left - PAD, 0), span));
+  }
+
+  function drag(event: PointerEvent): void {
+    if (dragging) onfeed(at(event.clientX));
+  }
+
+  function grab(event: PointerEvent): void {
+    dragging = true;
+    svg?.setPointerCapture(event.pointerId);
+    onfeed(at(event.clientX));
+  }
+
+  function nudge(event: KeyboardEvent): void {
+    const step = {
+      ArrowRight: 1.05,
+      ArrowUp: 1.05,
+      ArrowLeft: 1 / 1.05,
+      ArrowDown: 1 / 1.05,
+      PageUp: 1.25,
+      PageDown: 0.8,
+    }[event.key];
+    const [low = 0.01, high = 100] = axis.domain();
+    let next = step ? feed * step : feed;
+    if (event.key === "Home") next = window.floor_m_min;
+    else if (event.key === "End") next = window.ceiling_m_min;
+    else if (!step) return;
+    event.preventDefault();
+    onfeed(Math.min(Math.max(next, low), high));
+  }
+</script>
+
+<div class="scale" bind:clientWidth={width}>
+  <!-- The slider is the handle; the picture around it only takes the pointer. -->
+  <!-- svelte-ignore a11y_no_static_element_interactions -->
+  <svg
+    bind:this={svg}
+    {width}
+    height={TOP + 62}
+    onpointerdown={grab}
+    onpointermove={drag}
+    onpointerup={() => (dragging = false)}
+    onpointercancel={() => (dragging = false)}
+  >
+    <defs>
+      <pattern
+        id="rubs"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <path d="M0 0V7" class="hatch" />
+      </pattern>
+    </defs>
+    <g transform="translate({PAD} 0)">
+      <rect
+        class="zone"
+        fill="url(#rubs)"
+        y={TOP}
+        height="15"
+        width={Math.max(axis(window.floor_m_min / 2), 0)}
+      />
+      <rect
+        class="zone hot"
+        x={axis(window.floor_m_min / 2)}
+        y={TOP}
+        height="15"
+        width={Math.max(
+          Math.min(axis(window.floor_m_min), axis(window.ceiling_m_min)) -
+            axis(window.floor_m_min / 2),
+          0,
+        )}
+      />
+      {#if window.state === "open"}
+        <rect
+          class="zone open"
+          x={axis(window.floor_m_min)}
+          y={TOP}
+          height="15"
+          width={Math.max(axis(window.ceiling_m_min) - axis(window.floor_m_min), 0)}
+        />
+      {/if}
+      <path class="axis" d="M0 {TOP + 15}H{span}" />
+      {#each ticks as tick (tick)}
+        <path class="axis" d="M{axis(tick)} {TOP + 15}v6" />
+        <text class="mono" x={axis(tick)} y={TOP + 38} text-anchor="middle"
+          >{shop.units === "inch" ? significant(tick / 0.3048, 2) : tick}</text
+        >
+      {/each}
+      <text class="soft" x={span} y={TOP + 58} text-anchor="end">feed, {shop.unit("feed")}</text>
+      {#each marks as mark (mark.key)}
+        {@const y = TOP - 6 - mark.row * 22}
+        <g class="mark" data-binding={mark.binding}>
+          <path d="M{mark.x} {y - 12}V{TOP + 15}" />
+          <text x={mark.x + (mark.anchor === "start" ? 5 : -5)} {y} text-anchor={mark.anchor}
+            >{mark.label}</text
+          >
+        </g>
+      {/each}
+      <g
+        class="handle"
+        role="slider"
+        tabindex="0"
+        aria-label="Feed"
+        aria-valuemin={axis.domain()[0]}
+        aria-valuemax={axis.domain()[1]}
+        aria-valuenow={feed}
+        aria-valuetext={shop.say(feed, "feed")}
+        onkeydown={nudge}
+        transform="translate({x} {TOP})"
+      >
+        <rect x="-22" y="-22" width="44" height="58" fill="transparent" />
+        <path d="M-9 -13H9L0 -1ZM-9 28H9L0 16ZM-1.5 -2h3v20h-3z" />
+      </g>
+    </g>
+  </svg>
+</div>
+
+<style>
+  svg {
+    display: block;
+    touch-action: pan-y;
+    cursor: ew-resize;
+    max-width: 100%;
+  }
+  .hatch {
+    stroke: var(--hairline);
+    stroke-width: 2;
+  }
+  .hot {
+    fill: var(--wood);
+  }
+  .open {
+    fill: var(--jade);
+  }
+  .axis {
+    stroke: var(--ink);
+    fill: none;
+  }
+  text {
+    fill: var(--ink);
+    font-size: 15px;
+  }
+  .soft {
+    fill: var(--ink-soft);
+  }
+  .mono {
+    font-family: var(--mono);
+  }
+  .mark path {
+    stroke: var(--ink-soft);
+  }
+  .mark[data-binding="true"] path {
+    stroke: var(--brass-text);
+    stroke-width: 2.5;
+  }
+  .mark[data-binding="true"] text {
+    fill: var(--brass-text);
+    font-weight: 700;
+  }
+  .handle path {
+    fill: var(--brass);
+    stroke: var(--ground);
+    stroke-width: 0.75;
+  }
+  .handle:focus-visible {
+    outline: 3px solid var(--focus);
+  }
+</style>

@@ -1,0 +1,136 @@
+<script lang="ts">
+  import type { BandPage } from "../api/schema";
+  import { lifeStrip } from "../drawings/lifeStrip";
+  import { percent } from "../lib/units";
+
+  const { page }: { page: BandPage } = $props();
+
+  const H = 130;
+  let width = $state(900);
+  const now = new Date();
+  const band = $derived(page.band);
+  const alive = $derived(band.state !== "scrapped");
+  const strip = $derived(
+    lifeStrip(
+      new Date(band.arrived_at),
+      page.runs.map((r) => ({
+        at: new Date(r.at),
+        before: r.edge_after_m - r.equivalent_m,
+        after: r.edge_after_m,
+      })),
+      page.events.filter((e) => e.kind === "sharpened").map((e) => new Date(e.at)),
+      now,
+      alive
+        ? {
+            from: band.edge_equivalent_m,
+            left: [page.life.left_90_m, page.life.left_50_m, page.life.left_10_m],
+          }
+        : null,
+      Math.max(width - 70, 200),
+      H,
+    ),
+  );
+  const trouble = $derived(page.runs.filter((r) => r.symptoms.length > 0));
+  const SHOWN = ["sharpened", "cleaned", "hit", "scrapped", "edge_judged", "measured_set"];
+  const events = $derived(page.events.filter((e) => SHOWN.includes(e.kind)));
+  const words = $derived(
+    `Life of ${band.label}: ${page.runs.length} runs, ${band.sharpenings} sharpenings, ${percent(
+      Math.min(band.dullness, 2),
+    )} of this edge used.`,
+  );
+  const LETTER: Record<string, string> = {
+    sharpened: "S",
+    cleaned: "C",
+    hit: "!",
+    scrapped: "×",
+    edge_judged: "J",
+    measured_set: "M",
+  };
+</script>
+
+<figure bind:clientWidth={width}>
+  <svg {width} height={H + 54} role="img" aria-label={words}>
+    <g transform="translate(60 10)">
+      <path class="limit" d="M0 {strip.y(page.life.median_m)}H{width - 70}" />
+      <text x="-6" y={strip.y(page.life.median_m) + 5} text-anchor="end">life</text>
+      <text x="-6" y={H + 4} text-anchor="end">0</text>
+      {#if strip.fan}<path class="fan" d={strip.fan} /><path class="middle" d={strip.middle} />{/if}
+      <path class="edge" d={strip.path} />
+      <path class="axis" d="M0 {H}H{width - 70}" />
+      {#each page.runs as run (run.id)}
+        <path class="run" d="M{strip.x(new Date(run.at))} {H}v-7" />
+      {/each}
+      {#each trouble as run (run.id)}
+        <path
+          class="trouble"
+          d="M{strip.x(new Date(run.at))} {strip.y(run.edge_after_m) - 8}l5 -9h-10z"
+        />
+      {/each}
+      {#each events as event (event.id)}
+        {@const x = strip.x(new Date(event.at))}
+        <path class="event" d="M{x} 0V{H}" />
+        <text class="letter" x={x + 3} y="10">{LETTER[event.kind]}</text>
+      {/each}
+      {#each strip.years as year (year.getTime())}
+        <text x={strip.x(year)} y={H + 22} text-anchor="middle"
+          >{year.toLocaleDateString("en-GB", { month: "short", year: "2-digit" })}</text
+        >
+      {/each}
+      {#if strip.fan}<text x={width - 70} y={H + 22} text-anchor="end">what is left</text>{/if}
+    </g>
+  </svg>
+  <figcaption class="soft">
+    Height: metres each tooth has rubbed, counted in clean dry oak. Ticks are runs, <b>S</b>
+    sharpened,
+    <b>C</b> cleaned, <b>!</b> hit, <b>J</b> judged by hand; a wedge is a run with trouble. The fan: nine,
+    five and one in ten such edges last that far.
+  </figcaption>
+</figure>
+
+<style>
+  svg {
+    display: block;
+    max-width: 100%;
+  }
+  .edge {
+    fill: none;
+    stroke: var(--jade);
+    stroke-width: 2.5;
+  }
+  .fan {
+    fill: var(--jade-pale);
+  }
+  .middle {
+    stroke: var(--jade);
+    stroke-dasharray: 5 4;
+    stroke-width: 2;
+  }
+  .axis,
+  .run {
+    stroke: var(--ink);
+  }
+  .limit {
+    stroke: var(--brass);
+    stroke-dasharray: 2 4;
+    stroke-width: 1.5;
+  }
+  .event {
+    stroke: var(--hairline);
+  }
+  .trouble {
+    fill: var(--brass);
+    stroke: var(--ink);
+  }
+  text {
+    fill: var(--ink-soft);
+    font-size: 15px;
+  }
+  .letter {
+    fill: var(--ink);
+    font-weight: 700;
+  }
+  figcaption {
+    font-size: var(--text-small);
+    max-width: 52rem;
+  }
+</style>

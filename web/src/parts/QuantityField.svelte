@@ -1,0 +1,173 @@
+<script lang="ts">
+  import { shop } from "../lib/shop.svelte";
+  import { readQuantity, type Kind } from "../lib/units";
+
+  interface Props {
+    label: string;
+    /** SI value; null when not known. */
+    value: number | null;
+    kind: Kind;
+    /** Name in the core's table of usual values, for "did you mean". */
+    usual?: string;
+    /** Plain words on where to find the figure. */
+    help?: string;
+    /** Offers "don't know"; with the value then assumed, or null. */
+    unknown?: { words: string; chosen: boolean; onchoose: (unknown: boolean) => void } | undefined;
+    error?: string;
+    big?: boolean;
+    required?: boolean;
+    onvalue: (value: number | null) => void;
+  }
+  const {
+    label,
+    value,
+    kind,
+    usual = "",
+    help = "",
+    unknown,
+    error = "",
+    big = false,
+    required = false,
+    onvalue,
+  }: Props = $props();
+
+  const id = $props.id();
+  let typed = $state<string | null>(null);
+  const text = $derived(typed ?? (value === null ? "" : shop.number(value, kind)));
+  const bad = $derived(
+    typed !== null && typed.trim() !== "" && readQuantity(typed, kind, shop.units) === null,
+  );
+  const meant = $derived(value === null || usual === "" ? null : shop.meant(usual, value));
+  const unit = $derived(shop.unit(kind));
+  const example = $derived(shop.units === "inch" ? `3/8, 1 1/4 or 12.7 mm` : `12.7 or 3/4"`);
+  const message = $derived(
+    bad
+      ? `“${typed}” cannot be read; write a number like ${kind === "length" ? example : "12.7"}`
+      : error,
+  );
+
+  function take(next: string): void {
+    typed = next;
+    if (next.trim() === "") {
+      if (!required) onvalue(null);
+      return;
+    }
+    const read = readQuantity(next, kind, shop.units);
+    if (read !== null) onvalue(read);
+  }
+</script>
+
+<div class="field" data-big={big}>
+  <label for={id}>{label}</label>
+  <span class="line">
+    <input
+      {id}
+      class="mono"
+      inputmode={shop.units === "inch" ? "text" : "decimal"}
+      autocomplete="off"
+      value={text}
+      disabled={unknown?.chosen ?? false}
+      aria-invalid={message !== ""}
+      aria-describedby="{id}-help {id}-error"
+      oninput={(e) => take(e.currentTarget.value)}
+      onblur={() => (typed = bad ? typed : null)}
+    />
+    {#if unit}<span class="unit">{unit}</span>{/if}
+    {#if unknown}
+      <label class="unknown">
+        <input
+          type="checkbox"
+          checked={unknown.chosen}
+          onchange={(e) => unknown.onchoose(e.currentTarget.checked)}
+        />
+        don’t know
+      </label>
+    {/if}
+  </span>
+  {#if unknown?.chosen}<p class="help">{unknown.words}</p>{/if}
+  {#if meant !== null}
+    <p class="meant">
+      Unusual. Did you mean
+      <button
+        type="button"
+        onclick={() => {
+          typed = null;
+          onvalue(meant);
+        }}>{shop.say(meant, kind)}</button
+      >?
+    </p>
+  {/if}
+  <p id="{id}-error" class="error" role={message ? "alert" : undefined}>{message}</p>
+  <p id="{id}-help" class="help">{help}</p>
+</div>
+
+<style>
+  .field {
+    display: grid;
+    gap: var(--s1);
+    align-content: start;
+  }
+  label {
+    font-weight: 600;
+  }
+  .line {
+    display: flex;
+    align-items: center;
+    gap: var(--s2);
+    flex-wrap: wrap;
+  }
+  input:not([type="checkbox"]) {
+    width: 9rem;
+    min-height: var(--touch);
+    padding: var(--s1) var(--s2);
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+    font-size: var(--text-large);
+  }
+  [data-big="true"] input:not([type="checkbox"]) {
+    font-size: var(--figure-large);
+    width: 12rem;
+    max-width: 70vw;
+    min-height: 4rem;
+  }
+  input[aria-invalid="true"] {
+    border-bottom-color: var(--vermilion);
+  }
+  input:disabled {
+    color: var(--ink-soft);
+    border-bottom-style: dashed;
+  }
+  .unknown {
+    display: inline-flex;
+    align-items: center;
+    gap: var(--s2);
+    min-height: var(--touch);
+    font-weight: 400;
+  }
+  .unknown input {
+    width: 1.5rem;
+    height: 1.5rem;
+    accent-color: var(--jade);
+  }
+  .help {
+    color: var(--ink-soft);
+    max-width: 38rem;
+  }
+  .help:empty,
+  .error:empty {
+    display: none;
+  }
+  .error {
+    color: var(--vermilion);
+    font-weight: 600;
+  }
+  .meant button {
+    min-height: var(--touch);
+    padding: 0 var(--s2);
+    background: var(--jade-pale);
+    border: 0;
+    border-bottom: var(--rule) solid var(--jade);
+    font-weight: 650;
+  }
+</style>

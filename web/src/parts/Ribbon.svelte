@@ -1,0 +1,179 @@
+<script lang="ts">
+  import { router } from "svelte-spa-router";
+
+  import { edge, path, type ToothShape } from "../drawings/tooth";
+
+  interface Props {
+    /** The band in hand, or null for a hairline. */
+    band: ToothShape | null;
+    /** Its words, for the screen reader. */
+    bandWords: string;
+    stations: readonly { readonly key: string; readonly name: string }[];
+  }
+  const { band, bandWords, stations }: Props = $props();
+
+  /** Pixels to the millimetre: one scale for every band, so a fine one looks fine. */
+  const SCALE = 4.6;
+  let height = $state(800);
+  let width = $state(390);
+  const here = $derived("/" + (router.location.split("/")[1] ?? ""));
+
+  const teeth = $derived.by(() => {
+    if (!band) return { across: "", along: "", deep: 0 };
+    const deep = Math.max(band.depth * SCALE, 2);
+    const long = Math.max(height, width, 1200) / SCALE + 2 * band.pitch;
+    const points = edge(band, long);
+    const place = (x: number, y: number) => `${x.toFixed(1)} ${y.toFixed(1)}`;
+    const across =
+      `M${place(0, -20)}L` +
+      points.map((p) => place(40 - p.into * SCALE, (p.along - band.pitch) * SCALE)).join("L") +
+      `L${place(0, long * SCALE)}Z`;
+    const along = path(points, (p) => [(p.along - band.pitch) * SCALE, p.into * SCALE]);
+    return { across, along: `${along}L${long * SCALE} 60L-60 60Z`, deep };
+  });
+</script>
+
+<nav
+  aria-label="Stations"
+  class="ribbon no-print"
+  bind:clientHeight={height}
+  bind:clientWidth={width}
+>
+  <a class="name" href="#/plan" aria-label="Jade Ribbon, to Plan">Jade<br />Ribbon</a>
+  <ul>
+    {#each stations as station (station.key)}
+      <li>
+        <a href="#/{station.key}" aria-current={here === `/${station.key}` ? "page" : undefined}
+          >{station.name}</a
+        >
+      </li>
+    {/each}
+  </ul>
+  <p class="keys" aria-hidden="true"><span>/ find</span><span>? keys</span></p>
+  <svg class="down" width="40" {height} aria-hidden="true">
+    {#if band}<path d={teeth.across} />{:else}<path class="hair" d="M0.5 0V{height}" />{/if}
+  </svg>
+  <svg class="over" {width} height="26" aria-hidden="true">
+    {#if band}<path d={teeth.along} />{:else}<path class="hair" d="M0 25.5H{width}" />{/if}
+  </svg>
+  <span class="unseen">{bandWords}</span>
+</nav>
+
+<style>
+  .ribbon {
+    position: fixed;
+    inset: 0 auto 0 0;
+    width: var(--ribbon-width);
+    display: flex;
+    flex-direction: column;
+    padding-right: 26px;
+    color: var(--on-ribbon);
+    z-index: 3;
+  }
+  .ribbon::before {
+    content: "";
+    position: absolute;
+    inset: 0 40px 0 0;
+    background: var(--ribbon);
+    z-index: -1;
+  }
+  .down {
+    position: absolute;
+    right: 0;
+    top: 0;
+    z-index: -1;
+  }
+  .over {
+    display: none;
+  }
+  path {
+    fill: var(--ribbon);
+  }
+  .hair {
+    stroke: var(--ribbon-edge);
+    fill: none;
+  }
+  .name {
+    display: block;
+    padding: var(--s5) var(--s4) var(--s4);
+    font-weight: 700;
+    line-height: 1.15;
+    color: var(--on-ribbon);
+    text-decoration: none;
+  }
+  li a {
+    display: flex;
+    align-items: center;
+    min-height: 3.25rem;
+    padding: 0 var(--s2) 0 var(--s4);
+    color: var(--on-ribbon);
+    text-decoration: none;
+    border-left: 4px solid transparent;
+  }
+  li a:hover {
+    text-decoration: underline;
+    text-underline-offset: 0.3em;
+  }
+  li a[aria-current="page"] {
+    background: var(--ground);
+    color: var(--ink);
+    font-weight: 700;
+    border-left-color: var(--brass);
+    margin-right: 10px;
+  }
+  a:focus-visible {
+    outline-color: var(--brass);
+    outline-offset: -3px;
+  }
+  .keys {
+    margin-top: auto;
+    padding: var(--s4);
+    display: grid;
+    color: var(--on-ribbon-soft);
+    font-size: var(--text-small);
+  }
+  @media (max-width: 720px) {
+    .ribbon {
+      inset: auto 0 0 0;
+      width: auto;
+      padding: 0 0 env(safe-area-inset-bottom);
+      flex-direction: row;
+    }
+    .ribbon::before {
+      inset: 0;
+    }
+    .name,
+    .keys,
+    .down {
+      display: none;
+    }
+    .over {
+      display: block;
+      position: absolute;
+      bottom: 100%;
+      margin-bottom: -5px;
+      left: 0;
+      z-index: -1;
+      overflow: hidden;
+    }
+    ul {
+      display: flex;
+      flex: 1;
+    }
+    li {
+      flex: 1;
+    }
+    li a {
+      justify-content: center;
+      padding: 0;
+      min-height: 3.5rem;
+      border-left: 0;
+      border-top: 4px solid transparent;
+      margin: 0;
+    }
+    li a[aria-current="page"] {
+      border-top-color: var(--brass);
+      margin: 0;
+    }
+  }
+</style>

@@ -1,0 +1,49 @@
+<script lang="ts">
+  interface Props {
+    keys: readonly { readonly key: string; readonly does: string }[];
+    onclose: () => void;
+  }
+  const { keys, onclose }: Props = $props();
+  let box = $state<HTMLDialogElement>();
+  // Focus is held inside a modal dialog, which only its method opens.
+  $effect(() => box?.showModal());
+</script>
+
+<dialog bind:this={box} {onclose} aria-labelledby="keys-title">
+  <h2 id="keys-title">Keys</h2>
+  <dl>
+    {#each keys as { key, does } (key)}
+      <div>
+        <dt><kbd class="mono">{key}</kbd></dt>
+        <dd>{does}</dd>
+      </div>
+    {/each}
+  </dl>
+  <button type="button" onclick={() => box?.close()}>Close</button>
+</dialog>
+
+<style>
+  dialog {
+    width: min(30rem, calc(100vw - 2 * var(--s4)));
+    padding: var(--s5);
+    background: var(--paper);
+    color: var(--ink);
+    border: var(--rule) solid var(--ink);
+  }
+  dl div {
+    display: grid;
+    grid-template-columns: 5rem 1fr;
+    padding: var(--s2) 0;
+    border-bottom: var(--hair) solid var(--hairline);
+  }
+  kbd {
+    font-weight: 650;
+  }
+  button {
+    min-height: var(--touch);
+    margin-top: var(--s3);
+    background: none;
+    border: 0;
+    text-decoration: underline;
+  }
+</style>

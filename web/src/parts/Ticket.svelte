@@ -1,0 +1,116 @@
+<script lang="ts">
+  import { shop } from "../lib/shop.svelte";
+  import { ticket } from "../lib/ticket.svelte";
+  import EdgeTip from "./EdgeTip.svelte";
+
+  let width = $state(600);
+  let height = $state(64);
+  const N = 9;
+  /** A ticket's outline: a quarter circle taken out of each corner. */
+  const outline = $derived(
+    `M${N} .5H${width - N}A${N} ${N} 0 0 0 ${width - 0.5} ${N}V${height - N}` +
+      `A${N} ${N} 0 0 0 ${width - N} ${height - 0.5}H${N}A${N} ${N} 0 0 0 .5 ${height - N}` +
+      `V${N}A${N} ${N} 0 0 0 ${N} .5Z`,
+  );
+  const material = $derived(shop.material(ticket.draft.material)?.name ?? ticket.draft.material);
+  const saw = $derived(shop.saw(ticket.draft.saw_id)?.saw.name as string | undefined);
+  const size = $derived(
+    `${shop.number(ticket.draft.height_mm, "length")} × ${shop.say(ticket.draft.length_mm, "long")} × ${ticket.draft.count}`,
+  );
+  const band = $derived(ticket.band);
+  const stage = $derived(ticket.job?.state ?? "draft");
+</script>
+
+<header class="ticket" aria-label="Job in hand" bind:clientWidth={width} bind:clientHeight={height}>
+  <svg {width} {height} aria-hidden="true" class="no-print"><path d={outline} /></svg>
+  <a class="part job" href="#/jobs" title="All jobs">
+    <span class="label">{ticket.id === null ? "draft" : `job ${ticket.id}`}</span>
+    <strong>{ticket.name}</strong>
+  </a>
+  <a class="part wide" href="#/plan">
+    <span class="label">work</span>
+    <strong>{material} · {size}</strong>
+  </a>
+  <a class="part" href="#/plan">
+    <span class="label">saw</span>
+    <strong>{saw ?? "none chosen"}</strong>
+  </a>
+  <a class="part" href={band?.band_id ? `#/rack/${band.band_id}` : "#/rack"}>
+    <span class="label">band</span>
+    <strong>{band ? band.label : (ticket.job?.band_label ?? "none yet")}</strong>
+  </a>
+  <span class="part">
+    <span class="label">edge</span>
+    <strong
+      >{#if band}<EdgeTip edge={band.edge} radius_um={band.tip_radius_um} />{:else}–{/if}</strong
+    >
+  </span>
+  <span class="part">
+    <span class="label">state</span>
+    <strong>{stage}{ticket.job && ticket.changed ? ", edited" : ""}</strong>
+  </span>
+</header>
+
+<style>
+  .ticket {
+    position: relative;
+    display: flex;
+    align-items: stretch;
+    min-height: 4rem;
+    padding: 0 var(--s3);
+  }
+  svg {
+    position: absolute;
+    inset: 0;
+    z-index: -1;
+  }
+  .ticket > svg path {
+    fill: var(--paper);
+    stroke: var(--hairline);
+  }
+  .part {
+    display: grid;
+    align-content: center;
+    padding: var(--s2) var(--s3);
+    color: inherit;
+    text-decoration: none;
+    min-width: 0;
+    flex: 0 1 auto;
+  }
+  .part + .part {
+    border-left: 2px dotted var(--hairline);
+  }
+  .wide {
+    flex: 1 1 auto;
+  }
+  a.part:hover strong {
+    text-decoration: underline;
+    text-underline-offset: 0.25em;
+  }
+  .label {
+    color: var(--ink-soft);
+    font-size: var(--text-small);
+    white-space: nowrap;
+  }
+  strong {
+    font-weight: 650;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  @media (max-width: 1000px) {
+    .ticket {
+      flex-wrap: wrap;
+      padding-block: var(--s1);
+    }
+    .part + .part {
+      border-left: 0;
+    }
+    .part {
+      padding: var(--s1) var(--s2);
+    }
+    .wide {
+      flex-basis: 45%;
+    }
+  }
+</style>

@@ -1,0 +1,207 @@
+<script lang="ts">
+  import type { FeedFigures, PlanAnswer } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
+  import { ticket } from "../../lib/ticket.svelte";
+  import EdgeTip from "../../parts/EdgeTip.svelte";
+
+  interface Props {
+    answer: PlanAnswer;
+    figures: FeedFigures | null;
+  }
+  const { answer, figures }: Props = $props();
+
+  const COSTS = [
+    ["edge", "edge"],
+    ["time", "time"],
+    ["kerf", "kerf"],
+    ["later", "later operation"],
+    ["change", "change-over"],
+    ["power", "power"],
+  ] as const;
+</script>
+
+<div class="beside">
+  {#if figures}
+    <section>
+      <h2>Cost of a piece <span class="mono">{shop.money(figures.cost_total)}</span></h2>
+      <div class="bar" aria-hidden="true">
+        {#each COSTS as [key] (key)}<span data-key={key} style:flex-grow={figures.cost[key]}
+          ></span>{/each}
+      </div>
+      <dl>
+        {#each COSTS as [key, name] (key)}
+          {#if figures.cost[key] > 0}
+            <div>
+              <dt><span class="swatch" data-key={key}></span>{name}</dt>
+              <dd class="mono">{figures.cost[key].toFixed(2)}</dd>
+            </div>
+          {/if}
+        {/each}
+      </dl>
+    </section>
+  {/if}
+  {#if answer.buy}
+    <section>
+      <h2>Worth buying</h2>
+      <p>
+        <strong>{answer.buy.type_label}</strong>, welded to {shop.say(
+          answer.buy.length_mm,
+          "length",
+        )}, about {shop.money(answer.buy.price)}.
+      </p>
+      <p class="soft">{answer.buy.words}</p>
+    </section>
+  {/if}
+  <section>
+    <h2>Other bands that can</h2>
+    {#each answer.alternatives as option (option.band.label)}
+      <div class="row">
+        <a href="#/rack/{option.band.band_id}"><strong>{option.band.label}</strong></a>
+        <span>
+          {shop.number(option.band.width_mm, "length")} × {shop.number(
+            option.band.thickness_mm,
+            "thin",
+          )},
+          {option.band.tpi_lo === option.band.tpi_hi
+            ? option.band.tpi_lo
+            : `${option.band.tpi_lo}–${option.band.tpi_hi}`} tpi
+        </span>
+        <EdgeTip edge={option.band.edge} radius_um={option.band.tip_radius_um} />
+        <span class="mono">{shop.money(option.figures.cost_total)}</span>
+        <span class="soft">{option.difference}</span>
+      </div>
+    {:else}
+      <p class="soft">None.</p>
+    {/each}
+  </section>
+  <section>
+    <h2>Your other saws</h2>
+    {#each answer.saws as saw (saw.saw_id)}
+      <div class="row saw">
+        <button type="button" onclick={() => ticket.edit({ saw_id: saw.saw_id, band_id: null })}
+          ><strong>{saw.name}</strong></button
+        >
+        {#if saw.able && saw.cost !== null && saw.feed_m_min !== null}
+          <span>{saw.words}, {shop.say(saw.feed_m_min, "feed")}</span><span class="mono"
+            >{shop.money(saw.cost)}</span
+          >
+        {:else}
+          <span class="soft">cannot: {saw.words}</span>
+        {/if}
+      </div>
+    {:else}
+      <p class="soft">This is the only one.</p>
+    {/each}
+  </section>
+  <section>
+    <details>
+      <summary><h2>Left out, and why ({answer.excluded.length})</h2></summary>
+      {#each answer.excluded as band (band.label)}
+        <div class="row out">
+          <strong>{band.label}</strong>
+          <span class="soft">{band.reasons.map((r) => r.text).join(". ")}.</span>
+        </div>
+      {/each}
+    </details>
+    <details>
+      <summary><h2>House rules at work ({answer.rules.length})</h2></summary>
+      {#each answer.rules as rule (rule.rule)}
+        <p class="rule">{rule.why}</p>
+      {/each}
+    </details>
+  </section>
+</div>
+
+<style>
+  .beside {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(22rem, 1fr));
+    gap: var(--s5) var(--s6);
+    padding-top: var(--s5);
+    margin-top: var(--s4);
+    border-top: var(--rule) solid var(--ink);
+  }
+  h2 {
+    font-size: var(--text);
+    padding-bottom: var(--s1);
+  }
+  .bar {
+    display: flex;
+    height: 1rem;
+  }
+  [data-key="edge"] {
+    background: var(--jade);
+  }
+  [data-key="time"] {
+    background: var(--brass);
+  }
+  [data-key="kerf"] {
+    background: var(--wood);
+  }
+  [data-key="later"] {
+    background: var(--steel);
+  }
+  [data-key="change"] {
+    background: var(--ink-soft);
+  }
+  [data-key="power"] {
+    background: var(--ink);
+  }
+  .swatch {
+    display: inline-block;
+    width: 0.8rem;
+    height: 0.8rem;
+    margin-right: var(--s2);
+  }
+  dl div {
+    display: flex;
+    justify-content: space-between;
+    border-bottom: var(--hair) solid var(--hairline);
+    padding: var(--s1) 0;
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 var(--s3);
+    align-items: center;
+    padding: var(--s2) 0;
+    border-top: var(--hair) solid var(--hairline);
+  }
+  .row a,
+  .row button {
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--touch);
+  }
+  .row button {
+    background: none;
+    border: 0;
+    padding: 0;
+    color: var(--jade);
+    text-decoration: underline;
+    text-underline-offset: 0.2em;
+  }
+  .row > .soft {
+    flex-basis: 100%;
+  }
+  .row .mono {
+    margin-left: auto;
+  }
+  .out {
+    display: block;
+  }
+  summary {
+    min-height: var(--touch);
+    display: flex;
+    align-items: center;
+    cursor: pointer;
+  }
+  summary h2 {
+    text-decoration: underline dotted;
+    text-underline-offset: 0.3em;
+  }
+  .rule {
+    padding: var(--s2) 0;
+    border-top: var(--hair) solid var(--hairline);
+  }
+</style>

@@ -1,0 +1,149 @@
+<script lang="ts">
+  import { push } from "svelte-spa-router";
+
+  import { ask, askPatiently, client } from "../../api/client";
+  import type { JobAnswer, JobFile } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { ticket } from "../../lib/ticket.svelte";
+  import Action from "../../parts/Action.svelte";
+
+  let jobs = $state<JobAnswer[] | null>(null);
+  let picker = $state<HTMLInputElement>();
+
+  async function load(): Promise<void> {
+    jobs = await askPatiently(() => client.GET("/api/jobs"));
+  }
+  void load().catch((p: unknown) => notice.fail(p));
+
+  function begin(): void {
+    ticket.startNew(shop.saws[0]?.id ?? null);
+    void push("/plan");
+  }
+
+  function open(job: JobAnswer): void {
+    ticket.take(job);
+    void push(`/plan/${job.id}`);
+  }
+
+  async function duplicate(job: JobAnswer): Promise<void> {
+    const params = { path: { job_id: job.id } };
+    open(await ask(client.POST("/api/jobs/{job_id}/duplicate", { params })));
+  }
+
+  async function remove(job: JobAnswer): Promise<void> {
+    const params = { path: { job_id: job.id } };
+    const { change_id } = await ask(client.DELETE("/api/jobs/{job_id}", { params }));
+    if (ticket.id === job.id) ticket.startNew(job.saw_id);
+    await load();
+    notice.canUndo(`${job.name} is deleted.`, change_id, load);
+  }
+
+  async function close(job: JobAnswer): Promise<void> {
+    const params = { path: { job_id: job.id } };
+    const state = job.state === "done" ? "planned" : "done";
+    await ask(client.POST("/api/jobs/{job_id}/state", { params, body: { state } }));
+    await load();
+  }
+
+  async function takeFile(): Promise<void> {
+    const file = picker?.files?.[0];
+    if (!file) return;
+    let body: JobFile;
+    try {
+      body = JSON.parse(await file.text()) as JobFile;
+    } catch {
+      notice.fail(new Error(`${file.name} is not a job file: it is not valid JSON.`));
+      return;
+    }
+    open(await ask(client.POST("/api/jobs/import", { body })));
+    notice.say(`${file.name} is read.`);
+  }
+</script>
+
+<header>
+  <h1>Jobs</h1>
+  <Action main onclick={begin}>New job</Action>
+  <Action onclick={() => picker?.click()}>Read a job file</Action>
+  <input
+    bind:this={picker}
+    type="file"
+    accept=".json,application/json"
+    class="unseen"
+    tabindex="-1"
+    aria-label="Job file"
+    onchange={() => void takeFile()}
+  />
+</header>
+{#if jobs}
+  <ul>
+    {#each jobs as job (job.id)}
+      <li>
+        <button type="button" class="open" onclick={() => open(job)}>
+          <strong>{job.name}</strong>
+          <span class="soft"
+            >{job.operation}, {job.material_name}, {shop.say(job.height_mm, "length")} high, {shop.say(
+              job.length_mm,
+              "long",
+            )} long</span
+          >
+        </button>
+        <span>{job.saw_name ?? "no saw"}{job.band_label ? ` · ${job.band_label}` : ""}</span>
+        <span class="mono">{job.done_pieces}/{job.count}</span>
+        <span>{job.state}</span>
+        <span class="acts">
+          <Action onclick={() => void duplicate(job)}>Again</Action>
+          <Action onclick={() => void close(job)}>{job.state === "done" ? "Reopen" : "Done"}</Action
+          >
+          {#if job.saw_id}<Action href="/api/jobs/{job.id}/file">File</Action>{/if}
+          <Action onclick={() => void remove(job)}>Delete</Action>
+        </span>
+      </li>
+    {:else}
+      <li class="soft">No job is saved yet. Write one as a sentence in Plan and save it.</li>
+    {/each}
+  </ul>
+{:else}
+  <p class="soft">Reading the jobs …</p>
+{/if}
+
+<style>
+  header {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: var(--s4);
+    padding-bottom: var(--s4);
+  }
+  li {
+    display: grid;
+    grid-template-columns: minmax(14rem, 2.2fr) 1.3fr 4rem 5.5rem auto;
+    gap: var(--s3);
+    align-items: center;
+    border-top: var(--hair) solid var(--hairline);
+    padding: var(--s1) 0;
+  }
+  .open {
+    display: grid;
+    text-align: left;
+    min-height: var(--touch);
+    background: none;
+    border: 0;
+    padding: var(--s1) 0;
+  }
+  .open:hover strong {
+    text-decoration: underline;
+  }
+  .acts {
+    display: flex;
+  }
+  @media (max-width: 900px) {
+    li {
+      grid-template-columns: 1fr auto auto;
+    }
+    .open,
+    .acts {
+      grid-column: 1 / -1;
+    }
+  }
+</style>

@@ -1,0 +1,265 @@
+<script lang="ts">
+  import { push } from "svelte-spa-router";
+
+  import { ask, client } from "../../api/client";
+  import { notice } from "../../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { ticket } from "../../lib/ticket.svelte";
+  import { duration, percent, significant } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import BandInWork from "../../parts/BandInWork.svelte";
+  import Cautions from "../../parts/Cautions.svelte";
+  import FeedScale from "../../parts/FeedScale.svelte";
+  import Figure from "../../parts/Figure.svelte";
+  import Answer from "./Answer.svelte";
+  import Beside from "./Beside.svelte";
+  import { PlanState } from "./plan.svelte";
+  import Sentence from "./Sentence.svelte";
+
+  const { params }: { params?: { id?: string } } = $props();
+  const plan = new PlanState();
+  const METALS = ["ferrous", "nonferrous"];
+
+  // The address may name a job: opening it asks the server.
+  $effect(() => {
+    const id = Number(params?.id);
+    if (id > 0 && ticket.job?.id !== id) ticket.open(id).catch((p: unknown) => notice.fail(p));
+  });
+  // Every change of the draft is a question to the server.
+  $effect(() => {
+    const question = plan.question();
+    if (question) void plan.ask(question);
+  });
+
+  const best = $derived(plan.answer?.best ?? null);
+  const figures = $derived(plan.figures);
+  const metal = $derived(METALS.includes(shop.material(ticket.draft.material)?.group ?? ""));
+  const limits = $derived(shop.reference?.limits ?? {});
+  const explained = $derived(plan.answer?.explained ?? {});
+  const feed = $derived(plan.feed ?? best?.figures.feed_m_min ?? 0);
+
+  async function save(): Promise<boolean> {
+    try {
+      const job = await ticket.save();
+      notice.say(`${ticket.name} is saved.`);
+      await push(`/plan/${job.id}`);
+      return true;
+    } catch (problem) {
+      notice.fail(problem);
+      return false;
+    }
+  }
+
+  async function setUp(): Promise<void> {
+    if (!best?.band.band_id || !(await save()) || ticket.id === null) return;
+    try {
+      const body = { job_id: ticket.id, band_id: best.band.band_id };
+      const { id } = await ask(client.POST("/api/setups", { body }));
+      await ticket.reload();
+      await push(`/setup/${id}`);
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+</script>
+
+{#if shop.saws.length === 0}
+  <section class="first">
+    <h1>First, the saw.</h1>
+    <p>
+      Tell Jade Ribbon about one saw and one band, and it can answer. Two minutes, figures you don’t
+      know can wait.
+    </p>
+    <Action main href="#/shop/saws/new">Add a saw</Action>
+  </section>
+{:else}
+  <div class="plan" data-stale={plan.stale}>
+    <Sentence faults={plan.faults} />
+    {#if plan.failed}<p class="fault" role="alert">{plan.failed}</p>{/if}
+    {#if plan.answer?.stop}
+      <p class="stop" role="alert"><strong>Stop.</strong> {plan.answer.stop.text}</p>
+    {:else if plan.answer && !best}
+      <p class="stop quiet" role="status">
+        <strong>Nothing on the rack can do this on {plan.answer.saw_name}.</strong>
+        Nearest: {plan.answer.prevented}
+      </p>
+    {/if}
+    {#if best && figures && plan.answer}
+      <div class="answer">
+        <div>
+          <BandInWork
+            band={best.band}
+            height_mm={ticket.draft.height_mm}
+            guard_mm={shop.settings?.guard_gap_mm ?? 10}
+            gullet_fill={figures.gullet_fill}
+            fill_limit_reached={feed >= (best.window.limits_m_min.gullet ?? Infinity)}
+            teeth_in_cut={best.teeth_in_cut}
+            material={shop.material(ticket.draft.material)?.name ?? ""}
+            {metal}
+          />
+          <div class="actions no-print">
+            <Action main onclick={() => void setUp()}>Set up {best.band.label}</Action>
+            <Action onclick={() => void save()} disabled={!ticket.changed}
+              >{ticket.id === null ? "Save job" : ticket.changed ? "Save changes" : "Saved"}</Action
+            >
+            <Action href="#/jobs">All jobs</Action>
+          </div>
+        </div>
+        <Answer answer={plan.answer} {best} {explained} {feed} {figures} />
+      </div>
+      <section class="feed" aria-label="Feed">
+        <div class="follow" aria-live="polite">
+          <Figure
+            label="feed"
+            value={shop.number(feed, "feed")}
+            unit={shop.unit("feed")}
+            explained={explained.feed}
+          />
+          <Figure
+            label="bite"
+            value={shop.number(figures.bite_mm, "thin")}
+            unit={shop.unit("thin")}
+            alert={figures.hot}
+          />
+          <Figure
+            label="power"
+            value={significant(100 * figures.power_share, 2)}
+            unit="%"
+            explained={explained.power}
+            alert={figures.power_share > 1}
+          />
+          <Figure
+            label="push"
+            value={shop.number(figures.push_N, "force")}
+            unit={shop.unit("force")}
+            explained={explained.push}
+          />
+          <Figure label="all {ticket.draft.count} in" value={duration(figures.total_time_s)} />
+          <Figure label="face" value={figures.finish} />
+          <p class="holds">
+            {#if figures.hot}Teeth rub here: hot, wear counts double.{:else}Held back by {limits[
+                best.window.binding
+              ]}.{/if}
+          </p>
+        </div>
+        <FeedScale
+          window={best.window}
+          words={shop.reference?.limit_marks ?? {}}
+          {feed}
+          onfeed={(f) => void plan.moveFeed(f).catch((p: unknown) => notice.fail(p))}
+        />
+        {#if plan.feed !== null}
+          <button
+            type="button"
+            class="back"
+            onclick={() => {
+              plan.feed = null;
+              plan.atFeed = null;
+            }}
+          >
+            Back to the recommended {shop.say(best.figures.feed_m_min, "feed")}
+          </button>
+        {/if}
+      </section>
+    {/if}
+    {#if plan.answer}
+      <Beside answer={plan.answer} {figures} />
+      <section class="cautions">
+        <h2>Before you cut</h2>
+        <Cautions cautions={plan.answer.cautions} disclaimer={plan.answer.disclaimer} />
+      </section>
+      {#if figures?.lasts !== null && figures?.lasts !== undefined && best}
+        <p class="soft">
+          Chance that {best.band.label} lasts this job: {percent(
+            Math.min(figures.lasts, 0.99),
+          )}{figures.lasts > 0.99 ? " or better" : ""}.
+        </p>
+      {/if}
+    {/if}
+  </div>
+{/if}
+
+<style>
+  .first {
+    display: grid;
+    gap: var(--s4);
+    justify-items: start;
+    max-width: 40rem;
+  }
+  .answer {
+    display: grid;
+    grid-template-columns: minmax(20rem, 0.92fr) minmax(20rem, 1fr);
+    gap: var(--s6);
+    padding-top: var(--s3);
+    align-items: start;
+  }
+  .actions {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s3);
+    align-items: center;
+    padding-top: var(--s3);
+  }
+  .feed {
+    padding-top: var(--s2);
+  }
+  .follow {
+    display: flex;
+    flex-wrap: wrap;
+    column-gap: var(--s6);
+    align-items: flex-end;
+  }
+  .holds {
+    color: var(--brass-text);
+    font-weight: 650;
+    padding-bottom: var(--s2);
+    margin-left: auto;
+  }
+  .back {
+    min-height: var(--touch);
+    background: none;
+    border: 0;
+    color: var(--jade);
+    text-decoration: underline;
+    text-underline-offset: 0.25em;
+  }
+  .stop {
+    margin-top: var(--s4);
+    padding: var(--s4);
+    border-left: var(--s2) solid var(--vermilion);
+    background: var(--vermilion-pale);
+    font-size: var(--text-large);
+    max-width: 60rem;
+  }
+  .stop strong {
+    color: var(--vermilion);
+  }
+  .quiet {
+    border-left-color: var(--brass);
+    background: none;
+  }
+  .quiet strong {
+    color: inherit;
+  }
+  .fault {
+    color: var(--vermilion);
+    font-weight: 600;
+    padding-top: var(--s3);
+  }
+  .cautions {
+    padding-top: var(--s6);
+    max-width: 52rem;
+  }
+  .cautions h2 {
+    padding-bottom: var(--s2);
+  }
+  @media (max-width: 900px) {
+    .answer {
+      grid-template-columns: 1fr;
+      gap: var(--s4);
+    }
+    .follow {
+      column-gap: var(--s5);
+    }
+  }
+</style>

@@ -1,0 +1,78 @@
+<script lang="ts">
+  import { shop } from "../../lib/shop.svelte";
+  import { ticket } from "../../lib/ticket.svelte";
+
+  /** House rules that bear on the choice of a band; the rest shape the set-up card. */
+  const BEARING = [
+    "resaw_width",
+    "resaw_pitch",
+    "least_teeth",
+    "tension",
+    "radius",
+    "feed_pace",
+    "kerf",
+    "steel",
+    "hard_tips",
+    "dirty_steel",
+    "change",
+  ];
+  const rules = $derived((shop.reference?.rules ?? []).filter((r) => BEARING.includes(r.key)));
+
+  function choose(key: string, choice: string): void {
+    const others = Object.entries(ticket.draft.rules).filter(([k]) => k !== key);
+    const own: typeof ticket.draft.rules = Object.fromEntries(others);
+    if (choice !== shop.settings?.rules[key])
+      own[key] = key === "least_teeth" ? Number(choice) : choice;
+    ticket.edit({ rules: own });
+  }
+</script>
+
+<fieldset>
+  <legend>House rules, for this job only</legend>
+  <div class="rows">
+    {#each rules as rule (rule.key)}
+      {@const own = ticket.draft.rules[rule.key]}
+      <label>
+        <span>{rule.title}</span>
+        <select
+          value={String(own ?? shop.settings?.rules[rule.key])}
+          data-own={own !== undefined}
+          onchange={(e) => choose(rule.key, e.currentTarget.value)}
+        >
+          {#each rule.choices as choice, i (choice)}
+            <option value={choice}>{rule.choice_names[i]}</option>
+          {/each}
+        </select>
+      </label>
+    {/each}
+  </div>
+</fieldset>
+
+<style>
+  legend {
+    font-weight: 600;
+  }
+  .rows {
+    max-height: 24rem;
+    overflow-y: auto;
+  }
+  label {
+    display: grid;
+    grid-template-columns: 1fr 1.2fr;
+    align-items: center;
+    gap: var(--s3);
+    min-height: var(--touch);
+    border-top: var(--hair) solid var(--hairline);
+  }
+  select {
+    min-height: var(--touch);
+    width: 100%;
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--hair) solid var(--ink);
+  }
+  select[data-own="true"] {
+    background: var(--jade-pale);
+    font-weight: 650;
+  }
+</style>

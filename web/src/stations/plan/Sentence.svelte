@@ -1,0 +1,245 @@
+<script lang="ts">
+  import { tick } from "svelte";
+
+  import type { FaultBody } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
+  import { ticket, type Draft } from "../../lib/ticket.svelte";
+  import Choices from "../../parts/Choices.svelte";
+  import MaterialFinder from "../../parts/MaterialFinder.svelte";
+  import QuantityPad from "../../parts/QuantityPad.svelte";
+  import RuleOverrides from "./RuleOverrides.svelte";
+  import { FINISHES, OPERATIONS, SENTENCES, type Part } from "./sentences";
+
+  interface Props {
+    /** Faults of the last answer, shown in the part they belong to. */
+    faults: readonly FaultBody[];
+  }
+  const { faults }: Props = $props();
+
+  let open = $state<number | null>(null);
+  let panel = $state<HTMLElement>();
+  let heading = $state<HTMLElement>();
+  const draft = $derived(ticket.draft);
+  const parts = $derived(SENTENCES[draft.operation]);
+  const current = $derived(open === null ? null : (parts[open] ?? null));
+  const overrides = $derived(Object.keys(draft.rules).length);
+
+  function words(part: Exclude<Part, string>): string {
+    switch (part.part) {
+      case "quantity": {
+        const value = draft[part.field];
+        return value === null ? "?" : shop.say(value, part.kind);
+      }
+      case "count":
+        return String(draft.count);
+      case "operation":
+        return OPERATIONS[draft.operation];
+      case "material":
+        return shop.material(draft.material)?.name ?? draft.material;
+      case "finish":
+        return FINISHES[draft.finish];
+      case "saw":
+        return (shop.saw(draft.saw_id)?.saw.name as string | undefined) ?? "saw?";
+      case "round":
+        return draft.round_stock ? "round" : "flat or square";
+      case "rules":
+        return overrides === 0 ? "house rules" : `house rules, ${overrides} changed`;
+    }
+  }
+
+  function faulty(part: Exclude<Part, string>): string {
+    const field =
+      part.part === "quantity" ? part.field : part.part === "saw" ? "saw_id" : part.part;
+    return faults.find((f) => f.path.split(".").at(-1) === field)?.message ?? "";
+  }
+
+  async function show(i: number): Promise<void> {
+    open = open === i ? null : i;
+    const part = parts[i];
+    if (typeof part === "object" && part.part === "quantity" && draft[part.field] === null) {
+      set({ [part.field]: part.start });
+    }
+    await tick();
+    const target = panel?.querySelector<HTMLElement>("input:checked, input, button");
+    target?.focus();
+    if (target instanceof HTMLInputElement && target.type === "text") target.select();
+  }
+
+  function close(): void {
+    const i = open;
+    open = null;
+    heading?.querySelectorAll<HTMLElement>("button.part")[partIndex(i)]?.focus();
+  }
+
+  /** Which live part of the sentence an index of the parts list is. */
+  function partIndex(i: number | null): number {
+    return parts.slice(0, i ?? 0).filter((p) => typeof p !== "string").length;
+  }
+
+  function set(change: Partial<Draft>): void {
+    ticket.edit(change);
+  }
+</script>
+
+<div class="sentence">
+  <h1 bind:this={heading}>
+    {#each parts as part, i (i)}{#if typeof part === "string"}{part}{:else}<button
+          type="button"
+          class="part"
+          aria-expanded={open === i}
+          data-bad={faulty(part) !== ""}
+          onclick={() => void show(i)}>{words(part)}</button
+        >{/if}{/each}
+  </h1>
+  {#if current !== null && typeof current !== "string"}
+    <!-- Escape inside the panel puts the focus back into the sentence. -->
+    <div
+      class="panel"
+      role="dialog"
+      tabindex="-1"
+      aria-label="Change this part of the sentence"
+      bind:this={panel}
+      onkeydown={(e) => {
+        if (e.key === "Escape" || (e.key === "Enter" && e.target instanceof HTMLInputElement))
+          close();
+      }}
+    >
+      {#if current.part === "quantity"}
+        <QuantityPad
+          label={current.label}
+          help={current.help}
+          kind={current.kind}
+          usual={current.field}
+          value={draft[current.field]}
+          error={faulty(current)}
+          onvalue={(v) => set({ [current.field]: v })}
+        />
+      {:else if current.part === "count"}
+        <QuantityPad
+          label={current.label}
+          kind="plain"
+          usual="count"
+          value={draft.count}
+          error={faulty(current)}
+          onvalue={(v) => {
+            if (v !== null) set({ count: Math.max(1, Math.round(v)) });
+          }}
+        />
+      {:else if current.part === "operation"}
+        <Choices
+          legend="Operation"
+          chosen={draft.operation}
+          options={Object.entries(OPERATIONS).map(([key, name]) => ({
+            key: key as Draft["operation"],
+            name,
+          }))}
+          onchoose={(operation) => set({ operation })}
+        />
+      {:else if current.part === "material"}
+        <MaterialFinder
+          chosen={draft.material}
+          onchoose={(material) => {
+            set({ material });
+            close();
+          }}
+        />
+      {:else if current.part === "finish"}
+        <Choices
+          legend="The sawn face"
+          chosen={draft.finish}
+          options={Object.entries(FINISHES).map(([key, name]) => ({
+            key: key as Draft["finish"],
+            name,
+          }))}
+          onchoose={(finish) => set({ finish })}
+        />
+      {:else if current.part === "saw"}
+        <Choices
+          legend="On which saw"
+          chosen={draft.saw_id}
+          options={shop.saws.map((s) => ({
+            key: s.id,
+            name: s.saw.name as string,
+            note: s.mounted_label
+              ? `${s.mounted_label} is on it, ${s.tension_state === "on" ? "under tension" : "slack"}`
+              : "empty",
+          }))}
+          onchoose={(saw_id) => set({ saw_id, band_id: null })}
+        />
+      {:else if current.part === "round"}
+        <Choices
+          legend="The stock"
+          chosen={draft.round_stock ? 1 : 0}
+          options={[
+            { key: 0, name: "flat or square" },
+            { key: 1, name: "round", note: "it turns under the teeth: only clamped or in a vee" },
+          ]}
+          onchoose={(round) => set({ round_stock: round === 1 })}
+        />
+      {:else if current.part === "rules"}
+        <RuleOverrides />
+      {/if}
+      <button type="button" class="done" onclick={close}>Done</button>
+    </div>
+  {/if}
+</div>
+
+<style>
+  .sentence {
+    position: relative;
+  }
+  h1 {
+    max-width: 66rem;
+  }
+  .part {
+    display: inline;
+    padding: 0.1em 0 0.05em;
+    background: none;
+    border: 0;
+    border-bottom: 2px dotted var(--jade);
+    color: var(--jade);
+    font-weight: 650;
+    text-align: left;
+    line-height: inherit;
+  }
+  .part:hover,
+  .part[aria-expanded="true"] {
+    background: var(--jade-pale);
+  }
+  .part[data-bad="true"] {
+    color: var(--vermilion);
+    border-bottom-color: var(--vermilion);
+  }
+  .panel {
+    position: absolute;
+    top: calc(100% + var(--s2));
+    left: 0;
+    z-index: 2;
+    width: min(42rem, 100%);
+    padding: var(--s4) var(--s5) var(--s3);
+    background: var(--paper);
+    border: var(--rule) solid var(--ink);
+  }
+  .done {
+    min-height: var(--touch);
+    min-width: var(--touch);
+    margin-top: var(--s3);
+    padding: 0 var(--s4);
+    background: var(--jade);
+    color: var(--on-jade);
+    border: 0;
+    font-weight: 650;
+  }
+  @media (max-width: 720px) {
+    .panel {
+      position: fixed;
+      top: auto;
+      bottom: 0;
+      left: 0;
+      width: 100%;
+      max-height: 80vh;
+      overflow-y: auto;
+      z-index: 4;
+    }
+  }
+</style>

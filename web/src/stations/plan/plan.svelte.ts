@@ -1,0 +1,74 @@
+import { ask, askPatiently, client, Problem } from "../../api/client";
+import type { FaultBody, FeedFigures, PlanAnswer, PlanInput } from "../../api/schema";
+import { Latest } from "../../lib/latest";
+import { ticket } from "../../lib/ticket.svelte";
+
+/** The question in hand and its answer; only the latest answer is ever taken. */
+export class PlanState {
+  answer = $state<PlanAnswer | null>(null);
+  faults = $state<readonly FaultBody[]>([]);
+  failed = $state("");
+  stale = $state(false);
+  /** Feed at the handle and its figures, once it was moved. */
+  feed = $state<number | null>(null);
+  atFeed = $state<FeedFigures | null>(null);
+  #plans = new Latest();
+  #feeds = new Latest();
+
+  get figures(): FeedFigures | null {
+    return this.atFeed ?? this.answer?.best?.figures ?? null;
+  }
+
+  question(): PlanInput | null {
+    const d = ticket.draft;
+    if (d.saw_id === null) return null;
+    const { saw_id } = d;
+    return {
+      operation: d.operation,
+      material: d.material,
+      height_mm: d.height_mm,
+      length_mm: d.length_mm,
+      count: d.count,
+      slice_mm: d.slice_mm,
+      min_radius_mm: d.min_radius_mm,
+      angle_deg: d.angle_deg,
+      finish: d.finish,
+      tolerance_mm: d.tolerance_mm,
+      round_stock: d.round_stock,
+      wall_mm: d.wall_mm,
+      rules: d.rules,
+      saw_id,
+    };
+  }
+
+  async ask(question: PlanInput): Promise<void> {
+    this.stale = true;
+    try {
+      const answer = await this.#plans.take(() =>
+        askPatiently(() => client.POST("/api/plan", { body: question })),
+      );
+      if (!answer) return;
+      this.answer = answer;
+      ticket.band = answer.best?.band ?? null;
+      this.feed = null;
+      this.atFeed = null;
+      this.faults = [];
+      this.failed = "";
+    } catch (problem) {
+      const known = problem instanceof Problem ? problem : null;
+      this.faults = known?.errors ?? [];
+      this.failed = known?.message ?? String(problem);
+    }
+    this.stale = false;
+  }
+
+  async moveFeed(feed: number): Promise<void> {
+    const question = this.question();
+    const band = this.answer?.best?.band;
+    if (!question || !band?.band_id) return;
+    this.feed = feed;
+    const body = { ...question, feed_m_min: feed, band_id: band.band_id };
+    const at = await this.#feeds.take(() => ask(client.POST("/api/plan/feed", { body })));
+    if (at && this.feed !== null) this.atFeed = at;
+  }
+}

@@ -1,0 +1,275 @@
+/** How each operation reads as a sentence: words and live parts in order. */
+import type { Kind } from "../../lib/units";
+import type { Draft } from "../../lib/ticket.svelte";
+
+export interface QuantityPart {
+  readonly part: "quantity";
+  readonly field:
+    | "height_mm"
+    | "length_mm"
+    | "slice_mm"
+    | "min_radius_mm"
+    | "tolerance_mm"
+    | "wall_mm"
+    | "angle_deg";
+  readonly kind: Kind;
+  readonly label: string;
+  readonly help: string;
+  /** Value taken when it is null and someone opens the part. */
+  readonly start: number;
+}
+export interface CountPart {
+  readonly part: "count";
+  readonly label: string;
+}
+export interface PickPart {
+  readonly part: "operation" | "material" | "finish" | "saw" | "rules" | "round";
+}
+export type Part = string | QuantityPart | CountPart | PickPart;
+
+export const FINISHES: Readonly<Record<Draft["finish"], string>> = {
+  rough: "left rough",
+  plane: "to be planed",
+  sand: "ready to sand",
+  show: "finished off the saw",
+};
+
+export const OPERATIONS: Readonly<Record<Draft["operation"], string>> = {
+  resaw: "Resaw",
+  rip: "Rip",
+  crosscut: "Crosscut",
+  curve: "Saw to a curve",
+  circle: "Cut round blanks",
+  veneer: "Slice",
+  wedge: "Saw at an angle",
+  mill: "Mill a log",
+  reclaim: "Saw old timber",
+  sheet: "Cut sheet",
+  bar: "Cut bar",
+  tube: "Cut tube",
+  block: "Cut a block",
+};
+
+const height: QuantityPart = {
+  part: "quantity",
+  field: "height_mm",
+  kind: "length",
+  label: "Height in the cut",
+  help: "How much of the band stands in the work: the width of a board on edge.",
+  start: 100,
+};
+const length: QuantityPart = {
+  part: "quantity",
+  field: "length_mm",
+  kind: "length",
+  label: "Length of each cut",
+  help: "Along the cut, from entry to exit.",
+  start: 1000,
+};
+const slice: QuantityPart = {
+  part: "quantity",
+  field: "slice_mm",
+  kind: "length",
+  label: "Thickness of each piece",
+  help: "As it leaves the saw.",
+  start: 14,
+};
+const tolerance: QuantityPart = {
+  part: "quantity",
+  field: "tolerance_mm",
+  kind: "length",
+  label: "Accuracy wanted",
+  help: "Greatest difference in thickness over a piece.",
+  start: 0.8,
+};
+const operation: PickPart = { part: "operation" };
+const material: PickPart = { part: "material" };
+const finish: PickPart = { part: "finish" };
+const saw: PickPart = { part: "saw" };
+const rules: PickPart = { part: "rules" };
+const count: CountPart = { part: "count", label: "How many pieces" };
+const TAIL: readonly Part[] = [", within ", tolerance, ", on the ", saw, ", by ", rules, "."];
+
+const radius: QuantityPart = {
+  part: "quantity",
+  field: "min_radius_mm",
+  kind: "length",
+  label: "Tightest radius",
+  help: "Radius, not diameter: half the width of the circle that fits the tightest bend.",
+  start: 150,
+};
+const wall: QuantityPart = {
+  part: "quantity",
+  field: "wall_mm",
+  kind: "length",
+  label: "Wall",
+  help: "Of the tube or profile where it is thickest.",
+  start: 3,
+};
+const angle: QuantityPart = {
+  part: "quantity",
+  field: "angle_deg",
+  kind: "plain",
+  label: "Angle, degrees",
+  help: "Between the sawn face and square.",
+  start: 5,
+};
+const round: PickPart = { part: "round" };
+const curved: readonly Part[] = [
+  " of ",
+  material,
+  ", ",
+  height,
+  " thick, down to ",
+  radius,
+  " radius, ",
+  count,
+  " times ",
+  length,
+  ", ",
+  finish,
+  ...TAIL,
+];
+const plain: readonly Part[] = [
+  " of ",
+  material,
+  ", ",
+  height,
+  " high, ",
+  count,
+  " cuts of ",
+  length,
+  ", ",
+  finish,
+  ...TAIL,
+];
+
+export const SENTENCES: Readonly<Record<Draft["operation"], readonly Part[]>> = {
+  resaw: [
+    operation,
+    " ",
+    height,
+    " of ",
+    material,
+    " into ",
+    count,
+    " boards of ",
+    slice,
+    ", each ",
+    length,
+    " long, ",
+    finish,
+    ...TAIL,
+  ],
+  rip: [
+    operation,
+    " ",
+    material,
+    ", ",
+    height,
+    " thick, in ",
+    count,
+    " cuts of ",
+    length,
+    ", ",
+    finish,
+    ...TAIL,
+  ],
+  crosscut: [
+    operation,
+    " ",
+    material,
+    ", ",
+    height,
+    " thick, ",
+    count,
+    " times across ",
+    length,
+    ", ",
+    finish,
+    ...TAIL,
+  ],
+  curve: [operation, ...curved],
+  circle: [operation, ...curved],
+  veneer: [
+    operation,
+    " ",
+    height,
+    " of ",
+    material,
+    " into ",
+    count,
+    " leaves of ",
+    slice,
+    ", each ",
+    length,
+    " long, ",
+    finish,
+    ...TAIL,
+  ],
+  wedge: [
+    operation,
+    " of ",
+    angle,
+    " degrees in ",
+    material,
+    ", ",
+    height,
+    " high, ",
+    count,
+    " times ",
+    length,
+    ", ",
+    finish,
+    ...TAIL,
+  ],
+  mill: [
+    operation,
+    " of ",
+    material,
+    ", ",
+    height,
+    " in the cut, ",
+    count,
+    " passes of ",
+    length,
+    ", ",
+    finish,
+    ...TAIL,
+  ],
+  reclaim: [operation, ...plain],
+  sheet: [operation, ...plain],
+  bar: [
+    operation,
+    " of ",
+    material,
+    ", ",
+    height,
+    " high, ",
+    round,
+    ", ",
+    count,
+    " cuts of ",
+    length,
+    ", ",
+    finish,
+    ...TAIL,
+  ],
+  tube: [
+    operation,
+    " of ",
+    material,
+    ", ",
+    height,
+    " high with a wall of ",
+    wall,
+    ", ",
+    count,
+    " cuts of ",
+    length,
+    ", ",
+    finish,
+    ...TAIL,
+  ],
+  block: [operation, ...plain],
+};

@@ -1,0 +1,233 @@
+<script lang="ts">
+  import { ask, client, Problem } from "../../api/client";
+  import type { BandAnswer, BandInput } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
+  import Action from "../../parts/Action.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+
+  interface Props {
+    /** The band being edited; none for a new one. */
+    band?: BandAnswer | undefined;
+    ondone: (band: BandAnswer | null) => void;
+  }
+  const { band, ondone }: Props = $props();
+
+  function initial(): Record<keyof BandInput, string | number | null> {
+    const saw = shop.saws[0]?.saw.band_length_mm as number[] | undefined;
+    const middle = saw ? ((saw[0] ?? 0) + (saw[1] ?? 0)) / 2 : null;
+    return {
+      label: band?.label ?? "",
+      width_mm: band?.width_mm ?? null,
+      thickness_mm: band?.thickness_mm ?? null,
+      tpi_lo: band?.tpi_lo ?? null,
+      tpi_hi: band?.tpi_hi ?? null,
+      form: band?.form ?? "hook",
+      steel: band?.steel ?? "carbon_flexback",
+      length_mm: band?.length_mm ?? middle,
+      set_per_side_mm: band?.set_per_side_mm ?? null,
+      price: band?.price ?? null,
+      place: band?.place ?? "",
+      note: band?.note ?? "",
+    };
+  }
+  let draft = $state(initial());
+  let faults = $state<Record<string, string>>({});
+  let general = $state("");
+  const continuous = $derived(
+    shop.reference?.forms.find((f) => f.key === draft.form)?.continuous ?? false,
+  );
+
+  function set(field: keyof BandInput, value: string | number | null): void {
+    draft = { ...draft, [field]: value };
+  }
+
+  function bodyOf(): BandInput {
+    const tpi = continuous ? null : draft.tpi_lo;
+    return {
+      ...draft,
+      tpi_lo: tpi,
+      tpi_hi: continuous ? null : (draft.tpi_hi ?? tpi),
+    } as unknown as BandInput;
+  }
+
+  async function save(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const body = bodyOf();
+    try {
+      const saved = band
+        ? await ask(
+            client.PUT("/api/bands/{band_id}", { params: { path: { band_id: band.id } }, body }),
+          )
+        : await ask(client.POST("/api/bands", { body }));
+      ondone(saved);
+    } catch (problem) {
+      const known = problem instanceof Problem ? problem : null;
+      faults = Object.fromEntries((known?.errors ?? []).map((f) => [f.path, f.message]));
+      general = known?.errors.some((f) => f.path in draft)
+        ? ""
+        : (known?.message ?? String(problem));
+    }
+  }
+</script>
+
+<form onsubmit={(e) => void save(e)}>
+  <h2>{band ? `Edit ${band.label}` : "A band for the rack"}</h2>
+  <div class="fields">
+    <div class="text">
+      <label for="band-label">Label</label>
+      <input
+        id="band-label"
+        value={draft.label}
+        aria-describedby="band-label-error"
+        oninput={(e) => set("label", e.currentTarget.value)}
+      />
+      <p class="help">What is written on its tag: K-07.</p>
+      <p id="band-label-error" class="error">{faults.label ?? ""}</p>
+    </div>
+    <QuantityField
+      label="Width"
+      kind="length"
+      usual="width_mm"
+      value={draft.width_mm as number | null}
+      error={faults.width_mm ?? ""}
+      help="Tooth tips to back edge."
+      onvalue={(v) => set("width_mm", v)}
+    />
+    <QuantityField
+      label="Thickness"
+      kind="thin"
+      usual="thickness_mm"
+      value={draft.thickness_mm as number | null}
+      error={faults.thickness_mm ?? ""}
+      help="Of the body, not across the set."
+      onvalue={(v) => set("thickness_mm", v)}
+    />
+    {#if !continuous}
+      <QuantityField
+        label="Teeth per inch"
+        kind="plain"
+        usual="tpi"
+        value={draft.tpi_lo as number | null}
+        error={faults.tpi_lo ?? ""}
+        help="The coarser figure when it varies."
+        onvalue={(v) => set("tpi_lo", v)}
+      />
+      <QuantityField
+        label="… to, when it varies"
+        kind="plain"
+        usual="tpi"
+        value={draft.tpi_hi as number | null}
+        error={faults.tpi_hi ?? ""}
+        help="Leave empty for a constant pitch."
+        onvalue={(v) => set("tpi_hi", v)}
+      />
+    {/if}
+    <label class="pick">
+      Tooth form
+      <select value={draft.form} onchange={(e) => set("form", e.currentTarget.value)}>
+        {#each shop.reference?.forms ?? [] as form (form.key)}<option value={form.key}
+            >{form.name}</option
+          >{/each}
+      </select>
+    </label>
+    <label class="pick">
+      Steel
+      <select value={draft.steel} onchange={(e) => set("steel", e.currentTarget.value)}>
+        {#each shop.reference?.steels ?? [] as steel (steel.key)}<option value={steel.key}
+            >{steel.name}</option
+          >{/each}
+      </select>
+    </label>
+    <QuantityField
+      label="Welded length"
+      kind="length"
+      usual="band_length_mm"
+      value={draft.length_mm as number | null}
+      error={faults.length_mm ?? ""}
+      onvalue={(v) => set("length_mm", v)}
+    />
+    <QuantityField
+      label="Set per side, measured"
+      kind="thin"
+      usual="set_per_side_mm"
+      value={draft.set_per_side_mm as number | null}
+      error={faults.set_per_side_mm ?? ""}
+      help="Leave empty to take it from the table."
+      onvalue={(v) => set("set_per_side_mm", v)}
+    />
+    <QuantityField
+      label="Price"
+      kind="plain"
+      value={draft.price as number | null}
+      error={faults.price ?? ""}
+      help="Leave empty to take the usual one."
+      onvalue={(v) => set("price", v)}
+    />
+    <div class="text">
+      <label for="band-place">Place</label>
+      <input
+        id="band-place"
+        value={draft.place}
+        oninput={(e) => set("place", e.currentTarget.value)}
+      />
+    </div>
+    <div class="text">
+      <label for="band-note">Note</label>
+      <input
+        id="band-note"
+        value={draft.note}
+        oninput={(e) => set("note", e.currentTarget.value)}
+      />
+    </div>
+  </div>
+  {#if general}<p class="error" role="alert">{general}</p>{/if}
+  <div class="actions">
+    <Action main type="submit">Save band</Action>
+    <Action onclick={() => ondone(null)}>Leave</Action>
+  </div>
+</form>
+
+<style>
+  form {
+    padding: var(--s4) 0;
+    border-top: var(--rule) solid var(--ink);
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(16rem, 1fr));
+    gap: var(--s4);
+    padding: var(--s4) 0;
+  }
+  .text,
+  .pick {
+    display: grid;
+    gap: var(--s1);
+    align-content: start;
+    font-weight: 600;
+  }
+  .text input,
+  select {
+    min-height: var(--touch);
+    font-size: var(--text-large);
+    width: 100%;
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+    font-weight: 400;
+  }
+  .help {
+    font-weight: 400;
+    color: var(--ink-soft);
+  }
+  .error {
+    color: var(--vermilion);
+    font-weight: 600;
+  }
+  .error:empty {
+    display: none;
+  }
+  .actions {
+    display: flex;
+    gap: var(--s4);
+  }
+</style>

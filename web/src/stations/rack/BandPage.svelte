@@ -1,0 +1,258 @@
+<script lang="ts">
+  import { push } from "svelte-spa-router";
+
+  import { ask, askPatiently, client } from "../../api/client";
+  import type { BandEventInput, BandPage } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { day, duration, percent, significant } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import EdgeTip from "../../parts/EdgeTip.svelte";
+  import Figure from "../../parts/Figure.svelte";
+  import LifeStrip from "../../parts/LifeStrip.svelte";
+  import BandForm from "./BandForm.svelte";
+  import EventForm from "./EventForm.svelte";
+
+  const { params }: { params?: { id?: string } } = $props();
+  const id = $derived(Number(params?.id));
+  let page = $state<BandPage | null>(null);
+  let missing = $state("");
+  let editing = $state(false);
+
+  async function load(band_id: number): Promise<void> {
+    try {
+      page = await askPatiently(() =>
+        client.GET("/api/bands/{band_id}", { params: { path: { band_id } } }),
+      );
+      missing = "";
+    } catch (problem) {
+      missing = problem instanceof Error ? problem.message : String(problem);
+    }
+  }
+  // The address names the band; reading it asks the server.
+  $effect(() => void load(id));
+
+  const band = $derived(page?.band ?? null);
+  const history = $derived(
+    page
+      ? [
+          ...page.runs.map((run) => ({ at: run.at, key: `r${run.id}`, run, event: null })),
+          ...page.events.map((event) => ({ at: event.at, key: `e${event.id}`, run: null, event })),
+        ].sort((a, b) => b.at.localeCompare(a.at))
+      : [],
+  );
+
+  async function record(body: BandEventInput): Promise<void> {
+    await ask(
+      client.POST("/api/bands/{band_id}/events", { params: { path: { band_id: id } }, body }),
+    );
+    await load(id);
+  }
+
+  async function removeRun(run_id: number): Promise<void> {
+    const { change_id } = await ask(
+      client.DELETE("/api/runs/{run_id}", { params: { path: { run_id } } }),
+    );
+    await load(id);
+    notice.canUndo("The run is taken back and the wear with it.", change_id, () => load(id));
+  }
+
+  async function removeEvent(event_id: number): Promise<void> {
+    const { change_id } = await ask(
+      client.DELETE("/api/events/{event_id}", { params: { path: { event_id } } }),
+    );
+    await load(id);
+    notice.canUndo("The entry is taken back.", change_id, () => load(id));
+  }
+
+  async function remove(): Promise<void> {
+    const { change_id } = await ask(
+      client.DELETE("/api/bands/{band_id}", { params: { path: { band_id: id } } }),
+    );
+    await push("/rack");
+    notice.canUndo(`${band?.label ?? "The band"} is deleted.`, change_id, () =>
+      push(`/rack/${id}`),
+    );
+  }
+</script>
+
+{#if missing}
+  <h1>{missing}</h1>
+  <Action href="#/rack">To the rack</Action>
+{:else if page && band}
+  <header>
+    <h1><span class="mono">{band.label}</span></h1>
+    <p>
+      {shop.number(band.width_mm, "length")} × {shop.say(band.thickness_mm, "thin")},
+      {band.tpi_lo === null
+        ? "continuous"
+        : `${band.tpi_lo === band.tpi_hi ? band.tpi_lo : `${band.tpi_lo}–${band.tpi_hi}`} tpi`}
+      {band.form.replaceAll("_", " ")}, {band.steel.replaceAll("_", " ")}, {shop.say(
+        band.length_mm,
+        "length",
+      )} long.
+      {#if band.mounted_on}<strong
+          >On {band.mounted_on}, {band.tension_state === "on" ? "under tension" : "slack"}.</strong
+        >
+      {:else if band.state === "scrapped"}<strong>Scrapped: {band.scrap_reason}.</strong>
+      {:else if band.state === "out"}<strong>Out for sharpening.</strong>
+      {:else}{band.place}.{/if}
+      {band.note}
+    </p>
+    <div class="actions no-print">
+      <Action onclick={() => (editing = !editing)}>Edit</Action>
+      <Action onclick={() => void remove()}>Delete</Action>
+      <Action href="#/rack">Rack</Action>
+    </div>
+  </header>
+  {#if editing}
+    <BandForm
+      {band}
+      ondone={() => {
+        editing = false;
+        void load(id);
+      }}
+    />
+  {/if}
+  <div class="figures">
+    <div class="edge">
+      <span class="soft">edge</span>
+      <span class="tip"><EdgeTip edge={band.edge} radius_um={band.tip_radius_um} /></span>
+      <span class="soft">{percent(Math.min(band.dullness, 2))} of its life used</span>
+    </div>
+    <Figure
+      label="left, as likely as not"
+      value={significant(page.life.left_50_m, 2)}
+      unit="m of oak"
+      note="9 in 10 last {significant(page.life.left_90_m, 2)}, 1 in 10 {significant(
+        page.life.left_10_m,
+        2,
+      )}"
+      explained={{
+        title: "Metres left on this edge",
+        value: page.life.left_50_m,
+        unit: "m",
+        formula:
+          "Weibull lives of known shape 2.5; the table’s life counts as two bands, this shop’s retired and running edges as themselves",
+        inputs: [
+          { name: "used since it was sharp", value: band.edge_equivalent_m, unit: "m" },
+          { name: "table’s life", value: page.life.prior_m, unit: "m" },
+          { name: "median life with this shop’s record", value: page.life.median_m, unit: "m" },
+          { name: "edges worn out here", value: page.life.retired, unit: "" },
+          { name: "edges still running", value: page.life.running, unit: "" },
+        ],
+        source: "This shop’s record of the same steel, as often sharpened",
+        uncertainty: "The fan on the strip; abrasiveness of the stock by a factor 1.5.",
+        rule: "",
+      }}
+    />
+    <Figure
+      label="gum"
+      value={significant(100 * band.fouling, 2)}
+      unit="%"
+      note="cleaning sets it back"
+    />
+    <Figure
+      label="bending used"
+      value={significant(100 * band.bending_share, 2)}
+      unit="%"
+      note="good to a factor of ten"
+    />
+    <Figure
+      label="sharpened"
+      value={String(band.sharpenings)}
+      unit="times"
+      note="{band.runs} runs since {day(band.arrived_at)}"
+    />
+  </div>
+  <LifeStrip {page} />
+  {#if band.state !== "scrapped"}<EventForm onrecord={record} />{/if}
+  <section class="history">
+    <h2>History</h2>
+    <ul>
+      {#each history as item (item.key)}
+        <li>
+          <span class="mono soft">{day(item.at)}</span>
+          {#if item.run}
+            <span>
+              {item.run.pieces} × {shop.say(item.run.length_mm, "long")} of {shop.material(
+                item.run.material,
+              )?.name ?? item.run.material},
+              {shop.say(item.run.height_mm, "length")} high, on {item.run.saw}
+              {#if item.run.symptoms.length > 0}<strong class="trouble"
+                  >{item.run.symptoms.join(", ").replaceAll("_", " ")}</strong
+                >{/if}
+              {item.run.note}
+            </span>
+            <span class="mono">{shop.say(item.run.feed_m_min, "feed")}</span>
+            <span class="mono">{duration(item.run.time_s)}</span>
+            <Action onclick={() => void removeRun(item.run.id)}>Take back</Action>
+          {:else if item.event}
+            <span><strong>{item.event.kind.replaceAll("_", " ")}</strong> {item.event.detail}</span>
+            <span></span><span>{item.event.who}</span>
+            {#if !["arrived", "mounted", "dismounted"].includes(item.event.kind)}
+              <Action onclick={() => void removeEvent(item.event.id)}>Take back</Action>
+            {:else}<span></span>{/if}
+          {/if}
+        </li>
+      {/each}
+    </ul>
+  </section>
+{:else}
+  <p class="soft">Reading the band …</p>
+{/if}
+
+<style>
+  header {
+    display: grid;
+    gap: var(--s2);
+  }
+  h1 {
+    font-weight: 700;
+  }
+  .actions {
+    display: flex;
+    gap: var(--s3);
+  }
+  .figures {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s3) var(--s6);
+    padding: var(--s3) 0;
+    margin: var(--s3) 0;
+    border-top: var(--rule) solid var(--ink);
+    border-bottom: var(--hair) solid var(--hairline);
+  }
+  .edge {
+    display: grid;
+  }
+  .tip {
+    font-size: var(--figure);
+    font-weight: 650;
+    line-height: 1.25;
+  }
+  .history {
+    padding-top: var(--s5);
+  }
+  li {
+    display: grid;
+    grid-template-columns: 8rem 1fr 7rem 7rem 7rem;
+    gap: var(--s3);
+    align-items: center;
+    border-top: var(--hair) solid var(--hairline);
+    min-height: var(--touch);
+  }
+  .trouble {
+    color: var(--brass-text);
+  }
+  @media (max-width: 900px) {
+    li {
+      grid-template-columns: 1fr auto auto;
+      padding: var(--s2) 0;
+    }
+    li > span:nth-child(2) {
+      grid-column: 1 / -1;
+      grid-row: 2;
+    }
+  }
+</style>

@@ -1,0 +1,139 @@
+<script lang="ts">
+  import { Problem } from "../../api/client";
+  import type { BandEventInput } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
+  import Action from "../../parts/Action.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+
+  const { onrecord }: { onrecord: (event: BandEventInput) => Promise<void> } = $props();
+
+  const KINDS = [
+    ["sharpened", "Sharpened"],
+    ["cleaned", "Cleaned"],
+    ["sent_out", "Sent out"],
+    ["returned", "Came back"],
+    ["hit", "Hit a nail or stone"],
+    ["measured_set", "Set measured"],
+    ["edge_judged", "Judge the edge"],
+    ["scrapped", "Scrap it"],
+    ["note", "Note"],
+  ] as const;
+  let kind = $state<BandEventInput["kind"] | null>(null);
+  let detail = $state("");
+  let value = $state<number | null>(null);
+  let who = $state("");
+  let fault = $state("");
+
+  async function save(): Promise<void> {
+    if (!kind) return;
+    try {
+      await onrecord({ kind, detail, value, who });
+      kind = null;
+      detail = "";
+      value = null;
+      fault = "";
+    } catch (problem) {
+      fault = problem instanceof Problem ? problem.message : String(problem);
+    }
+  }
+</script>
+
+<section class="no-print" aria-label="What happened to it">
+  <div class="kinds" role="group" aria-label="What happened">
+    {#each KINDS as [key, name] (key)}
+      <button
+        type="button"
+        aria-pressed={kind === key}
+        onclick={() => (kind = kind === key ? null : key)}>{name}</button
+      >
+    {/each}
+  </div>
+  {#if kind}
+    <div class="form">
+      {#if kind === "scrapped"}
+        <label>
+          Why
+          <select bind:value={detail}>
+            <option value="" disabled>choose</option>
+            {#each shop.reference?.scrap_reasons ?? [] as reason (reason)}<option value={reason}
+                >{reason}</option
+              >{/each}
+          </select>
+        </label>
+      {:else}
+        <label
+          >{kind === "edge_judged" ? "Why it is judged so" : "Detail"}<input
+            bind:value={detail}
+          /></label
+        >
+      {/if}
+      {#if kind === "measured_set"}
+        <QuantityField
+          label="Set per side"
+          kind="thin"
+          usual="set_per_side_mm"
+          {value}
+          onvalue={(v) => (value = v)}
+        />
+      {:else if kind === "edge_judged"}
+        <QuantityField
+          label="Dullness, 0 keen to 1 at its limit"
+          kind="plain"
+          {value}
+          onvalue={(v) => (value = v)}
+        />
+      {/if}
+      <label>Who<input bind:value={who} list="people" /></label>
+      <datalist id="people"
+        >{#each shop.settings?.people ?? [] as person (person)}<option value={person}
+          ></option>{/each}</datalist
+      >
+      <Action main onclick={() => void save()}>Record</Action>
+    </div>
+    {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+  {/if}
+</section>
+
+<style>
+  section {
+    padding-top: var(--s4);
+  }
+  .kinds,
+  .form {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s2) var(--s4);
+    align-items: end;
+  }
+  .kinds button {
+    min-height: var(--touch);
+    background: none;
+    border: 0;
+    border-bottom: var(--rule) solid var(--hairline);
+    font-weight: 600;
+  }
+  .kinds button[aria-pressed="true"] {
+    background: var(--jade-pale);
+    border-bottom-color: var(--jade);
+  }
+  .form {
+    padding-top: var(--s3);
+  }
+  label {
+    display: grid;
+    font-weight: 600;
+  }
+  input,
+  select {
+    min-height: var(--touch);
+    min-width: 14rem;
+    font-weight: 400;
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+  }
+  .fault {
+    color: var(--vermilion);
+    font-weight: 600;
+  }
+</style>

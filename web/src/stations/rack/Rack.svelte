@@ -1,0 +1,227 @@
+<script lang="ts">
+  import { push } from "svelte-spa-router";
+
+  import { askPatiently, client } from "../../api/client";
+  import type { BandAnswer } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { recall, remember } from "../../lib/storage";
+  import Action from "../../parts/Action.svelte";
+  import EdgeTip from "../../parts/EdgeTip.svelte";
+  import BandForm from "./BandForm.svelte";
+  import { matches, SORTS, type Filter, type SortKey } from "./sorting";
+
+  const SHOWN_AT_FIRST = 60;
+  let bands = $state<BandAnswer[] | null>(null);
+  let adding = $state(false);
+  let text = $state("");
+  let filter = $state<Filter>(
+    recall<Filter>("rack.filter", { saw: null, edge: null, gone: false }),
+  );
+  let sort = $state<SortKey>(recall<SortKey>("rack.sort", "label"));
+  let most = $state(SHOWN_AT_FIRST);
+
+  async function load(): Promise<void> {
+    bands = await askPatiently(() => client.GET("/api/bands"));
+  }
+  void load().catch((p: unknown) => notice.fail(p));
+
+  const fits = $derived(shop.saw(filter.saw)?.saw.band_length_mm as [number, number] | undefined);
+  const shown = $derived(
+    (bands ?? []).filter((b) => matches(b, text, filter, fits)).sort(SORTS[sort].by),
+  );
+  const EDGES = ["keen", "fair", "tired", "spent"];
+
+  function set(change: Partial<Filter>): void {
+    filter = { ...filter, ...change };
+    most = SHOWN_AT_FIRST;
+    remember("rack.filter", filter);
+  }
+
+  function order(key: SortKey): void {
+    sort = key;
+    remember("rack.sort", key);
+  }
+
+  function where(band: BandAnswer): string {
+    if (band.mounted_on) {
+      const state = { on: "under tension", slack: "slack", unknown: "tension not recorded" };
+      return `on ${band.mounted_on}, ${state[band.tension_state as keyof typeof state] ?? ""}`;
+    }
+    if (band.state === "scrapped") return `scrapped: ${band.scrap_reason ?? ""}`;
+    return band.state === "out" ? "out for sharpening" : band.place || "no place";
+  }
+</script>
+
+<header>
+  <h1>Rack</h1>
+  <p class="soft">
+    {#if bands}{shown.length} of {bands.length} bands{/if}
+  </p>
+  <Action main onclick={() => (adding = !adding)}>Add a band</Action>
+</header>
+{#if adding}
+  <BandForm
+    ondone={(band) => {
+      adding = false;
+      if (band) void push(`/rack/${band.id}`);
+    }}
+  />
+{/if}
+<div class="filters">
+  <label>
+    Find on the rack
+    <input bind:value={text} autocomplete="off" placeholder="K-07, 19 mm, hook …" />
+  </label>
+  <label>
+    Fits
+    <select
+      value={String(filter.saw)}
+      onchange={(e) => set({ saw: Number(e.currentTarget.value) || null })}
+    >
+      <option value="null">any saw</option>
+      {#each shop.saws as saw (saw.id)}<option value={String(saw.id)}>{saw.saw.name}</option>{/each}
+    </select>
+  </label>
+  <div class="edges" role="group" aria-label="Edge">
+    {#each EDGES as edge (edge)}
+      <button
+        type="button"
+        aria-pressed={filter.edge === edge}
+        onclick={() => set({ edge: filter.edge === edge ? null : edge })}>{edge}</button
+      >
+    {/each}
+    <button type="button" aria-pressed={filter.gone} onclick={() => set({ gone: !filter.gone })}
+      >scrapped too</button
+    >
+  </div>
+  <label>
+    Sort by
+    <select value={sort} onchange={(e) => order(e.currentTarget.value as SortKey)}>
+      {#each Object.entries(SORTS) as [key, { name }] (key)}<option value={key}>{name}</option
+        >{/each}
+    </select>
+  </label>
+</div>
+{#if !bands}
+  <p class="soft">Reading the rack …</p>
+{:else if bands.length === 0}
+  <p>
+    The rack is empty. Add the band that is on the saw now: its width, pitch and length are enough.
+  </p>
+{:else}
+  <ul class="bands">
+    {#each shown.slice(0, most) as band (band.id)}
+      <li data-gone={band.state === "scrapped"}>
+        <a href="#/rack/{band.id}">
+          <strong class="label mono">{band.label}</strong>
+          <span class="mono size"
+            >{shop.number(band.width_mm, "length")} × {shop.number(band.thickness_mm, "thin")}</span
+          >
+          <span class="mono"
+            >{band.tpi_lo === null
+              ? "grit"
+              : band.tpi_lo === band.tpi_hi
+                ? band.tpi_lo
+                : `${band.tpi_lo}–${band.tpi_hi}`}</span
+          >
+          <span>{band.form.replaceAll("_", " ")}, {band.steel.replaceAll("_", " ")}</span>
+          <span class="mono">{shop.say(band.length_mm, "length")}</span>
+          <EdgeTip edge={band.edge} radius_um={band.tip_radius_um} />
+          <span class="life" aria-label="{Math.round(100 * band.life_left_share)} percent left"
+            ><i style:width="{100 * band.life_left_share}%"></i></span
+          >
+          <span class="where" data-on={band.mounted_on !== null}>{where(band)}</span>
+        </a>
+      </li>
+    {/each}
+  </ul>
+  {#if shown.length > most}
+    <Action onclick={() => (most += 200)}>Show {Math.min(shown.length - most, 200)} more</Action>
+  {/if}
+  {#if shown.length === 0}<p class="soft">No band matches. Clear a filter.</p>{/if}
+{/if}
+
+<style>
+  header {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: var(--s4);
+  }
+  .filters {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s3) var(--s5);
+    align-items: end;
+    padding: var(--s3) 0;
+    border-bottom: var(--rule) solid var(--ink);
+  }
+  .filters label {
+    display: grid;
+    color: var(--ink-soft);
+  }
+  input,
+  select {
+    min-height: var(--touch);
+    min-width: 9rem;
+    color: var(--ink);
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+  }
+  .edges {
+    display: flex;
+  }
+  .edges button {
+    min-height: var(--touch);
+    padding: 0 var(--s3);
+    background: none;
+    border: 0;
+    border-bottom: var(--rule) solid var(--hairline);
+  }
+  .edges button[aria-pressed="true"] {
+    background: var(--jade-pale);
+    border-bottom-color: var(--jade);
+    font-weight: 650;
+  }
+  .bands a {
+    display: grid;
+    grid-template-columns: 5rem 8rem 4rem minmax(10rem, 1.4fr) 6.5rem 6rem 6rem minmax(9rem, 1.2fr);
+    gap: var(--s3);
+    align-items: center;
+    min-height: 3.25rem;
+    color: inherit;
+    text-decoration: none;
+    border-bottom: var(--hair) solid var(--hairline);
+  }
+  .bands a:hover {
+    background: var(--paper);
+  }
+  .label {
+    font-size: var(--text-large);
+  }
+  .life {
+    height: 0.7rem;
+    border: var(--hair) solid var(--ink);
+  }
+  .life i {
+    display: block;
+    height: 100%;
+    background: var(--jade);
+  }
+  .where[data-on="true"] {
+    font-weight: 650;
+  }
+  [data-gone="true"] a {
+    color: var(--ink-soft);
+    text-decoration: line-through;
+  }
+  @media (max-width: 1100px) {
+    .bands a {
+      grid-template-columns: 5rem 1fr 1fr;
+      padding: var(--s2) 0;
+      gap: var(--s1) var(--s3);
+    }
+  }
+</style>

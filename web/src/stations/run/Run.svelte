@@ -1,0 +1,472 @@
+<script lang="ts">
+  import { ask, askPatiently, client } from "../../api/client";
+  import type { RunCard, RunInput, SetupAnswer } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+  import { outbox } from "../../lib/outbox.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { recall, remember } from "../../lib/storage";
+  import { ticket } from "../../lib/ticket.svelte";
+  import { duration, percent, significant } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import Cautions from "../../parts/Cautions.svelte";
+  import EdgeTip from "../../parts/EdgeTip.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+
+  const { params }: { params?: { id?: string } } = $props();
+  let card = $state<RunCard | null>(recall<RunCard | null>("run.card", null));
+  let setup = $state<SetupAnswer | null>(recall<SetupAnswer | null>("run.setup", null));
+  let symptoms = $state<RunInput["symptoms"] & string[]>([]);
+  let pieces = $state(1);
+  let length = $state<number | null>(null);
+  let minutes = $state<number | null>(null);
+  let note = $state("");
+  let who = $state(recall("who", ""));
+  let clock = $state<number | null>(recall<number | null>("run.clock", null));
+  let now = $state(Date.now());
+
+  const jobId = $derived(Number(params?.id) || ticket.id);
+  const reach = $derived(length ?? ticket.draft.length_mm);
+  const feedGuess = $derived(setup?.job_id === jobId ? setup.card.feed_m_min : null);
+  const expected = $derived(feedGuess ? (pieces * reach) / 1000 / feedGuess : null);
+  const taken = $derived(clock === null ? minutes : (now - clock) / 60_000);
+  const feed = $derived(taken ? (pieces * reach) / 1000 / taken : null);
+  const last = $derived(outbox.last);
+
+  async function load(id: number): Promise<void> {
+    const path = { job_id: id };
+    if (ticket.id !== id) await ticket.open(id);
+    card = await askPatiently(() => client.GET("/api/jobs/{job_id}/run", { params: { path } }));
+    remember("run.card", card);
+    const setupId = ticket.job?.setup_id;
+    if (!setupId) return;
+    setup = await ask(
+      client.GET("/api/setups/{setup_id}", { params: { path: { setup_id: setupId } } }),
+    );
+    remember("run.setup", setup);
+    ticket.band = setup.option.band;
+  }
+  // The job in hand names the run; reading its card asks the server. What is kept serves meanwhile.
+  $effect(() => {
+    if (jobId) load(jobId).catch(() => undefined);
+  });
+  // The stopwatch reads the clock outside.
+  $effect(() => {
+    if (clock === null) return;
+    const timer = setInterval(() => (now = Date.now()), 500);
+    return () => clearInterval(timer);
+  });
+
+  function startClock(): void {
+    clock = Date.now();
+    now = clock;
+    remember("run.clock", clock);
+  }
+
+  function stopClock(): void {
+    if (clock !== null) minutes = (Date.now() - clock) / 60_000;
+    clock = null;
+    remember("run.clock", null);
+  }
+
+  function toggle(symptom: string): void {
+    symptoms = (
+      symptoms.includes(symptom as never)
+        ? symptoms.filter((s) => s !== symptom)
+        : [...symptoms, symptom]
+    ) as typeof symptoms;
+  }
+
+  /** A key no other run has; works where the page is not served securely, too. */
+  function freshKey(): string {
+    const bytes = crypto.getRandomValues(new Uint8Array(16));
+    return Array.from(bytes, (b) => b.toString(16).padStart(2, "0")).join("");
+  }
+
+  async function log(): Promise<void> {
+    if (!card?.saw_id || !card.band_id || !jobId) return;
+    if (clock !== null) stopClock();
+    const run: RunInput = {
+      client_key: freshKey(),
+      job_id: jobId,
+      saw_id: card.saw_id,
+      band_id: card.band_id,
+      at: new Date().toISOString(),
+      pieces,
+      length_mm: reach,
+      ...(minutes ? { time_s: minutes * 60 } : { feed_m_min: feedGuess ?? 1 }),
+      symptoms,
+      note,
+      who,
+    };
+    remember("who", who);
+    symptoms = [];
+    note = "";
+    minutes = null;
+    await outbox.log(run);
+    notice.say(
+      outbox.waiting.length > 0 ? "Kept here; it is sent when the server answers." : "Logged.",
+    );
+    if (outbox.waiting.length === 0) await ticket.reload();
+  }
+
+  async function takeBack(): Promise<void> {
+    if (!last) return;
+    const params = { path: { run_id: last.id } };
+    const { change_id } = await ask(client.DELETE("/api/runs/{run_id}", { params }));
+    outbox.last = null;
+    await ticket.reload();
+    notice.canUndo("The run is taken back and the wear with it.", change_id, () => ticket.reload());
+  }
+</script>
+
+{#if !jobId}
+  <section class="empty">
+    <h1>No job is in hand.</h1>
+    <Action main href="#/jobs">Choose a job</Action>
+  </section>
+{:else if card && !card.open}
+  <section class="empty">
+    <h1>Not ready to run.</h1>
+    <p class="why">{card.words}</p>
+    <Action main href={ticket.job?.setup_id ? "#/setup" : "#/plan"}
+      >{ticket.job?.setup_id ? "To the set-up card" : "To Plan"}</Action
+    >
+  </section>
+{:else if card}
+  <header>
+    <h1>Run <strong>{ticket.name}</strong></h1>
+    <p class="soft">
+      {ticket.job?.done_pieces ?? 0} of {ticket.draft.count} pieces logged
+      {#if setup?.job_id === jobId}
+        · feed <strong class="mono">{shop.say(setup.card.feed_m_min, "feed")}</strong>, speed
+        <strong class="mono">{shop.say(setup.card.speed_m_s, "speed")}</strong>, guard
+        <strong class="mono">{shop.say(setup.card.guides.guard_height_mm, "length")}</strong>
+      {/if}
+    </p>
+  </header>
+  <div class="run">
+    <section class="log" aria-label="Log a run">
+      <div class="count">
+        <button
+          type="button"
+          aria-label="One piece less"
+          onclick={() => (pieces = Math.max(1, pieces - 1))}>−</button
+        >
+        <p><span class="mono">{pieces}</span> {pieces === 1 ? "piece" : "pieces"}</p>
+        <button type="button" aria-label="One piece more" onclick={() => (pieces += 1)}>+</button>
+      </div>
+      <div class="time">
+        {#if clock === null}
+          <Action onclick={startClock}>Start the clock</Action>
+        {:else}
+          <Action onclick={stopClock}>Stop the clock</Action>
+        {/if}
+        {#if clock === null}
+          <QuantityField
+            label="Minutes taken"
+            kind="plain"
+            value={minutes === null ? null : Number(minutes.toFixed(2))}
+            onvalue={(v) => (minutes = v)}
+          />
+        {:else}
+          <p class="ticking mono" role="timer">{duration((now - clock) / 1000)}</p>
+        {/if}
+        <QuantityField
+          label="Length of each"
+          kind="length"
+          usual="length_mm"
+          value={reach}
+          onvalue={(v) => (length = v)}
+        />
+      </div>
+      <p class="pace">
+        {#if feed}
+          That is a feed of <strong class="mono">{shop.say(feed, "feed")}</strong
+          >{#if feedGuess}{feed > 1.3 * feedGuess
+              ? ", faster than the window’s middle"
+              : feed < 0.6 * feedGuess
+                ? ", slow: teeth may rub"
+                : ", as planned"}{/if}.
+        {:else if expected}
+          At the planned feed it takes {duration(expected * 60)}; leave the minutes empty to log it
+          so.
+        {/if}
+      </p>
+      <fieldset>
+        <legend>Anything seen, heard or felt?</legend>
+        <div class="symptoms">
+          {#each shop.reference?.symptoms ?? [] as symptom (symptom)}
+            <button
+              type="button"
+              aria-pressed={symptoms.includes(symptom as never)}
+              onclick={() => toggle(symptom)}>{symptom.replaceAll("_", " ")}</button
+            >
+          {/each}
+        </div>
+      </fieldset>
+      {#if symptoms.includes("smoke" as never) || symptoms.includes("burn" as never)}
+        <p class="stop" role="alert">
+          <strong>Stop.</strong> Look into the dust box for smouldering before leaving it.
+        </p>
+      {/if}
+      <div class="words">
+        <label>Who<input bind:value={who} list="run-people" autocomplete="off" /></label>
+        <datalist id="run-people"
+          >{#each shop.settings?.people ?? [] as person (person)}<option value={person}
+            ></option>{/each}</datalist
+        >
+        <label class="grow">Note<input bind:value={note} autocomplete="off" /></label>
+      </div>
+      <Action main onclick={() => void log()}
+        >Log {pieces} {pieces === 1 ? "piece" : "pieces"}</Action
+      >
+      {#if outbox.waiting.length > 0}
+        <p class="waiting" role="status">
+          {outbox.waiting.length}
+          {outbox.waiting.length === 1 ? "run is" : "runs are"} kept here until the server answers.
+        </p>
+      {/if}
+      {#each outbox.refused as { run, why } (run.client_key)}
+        <p class="refused" role="alert">
+          A run of {run.pieces} was not taken: {why}
+          <button type="button" onclick={() => outbox.dismiss(run.client_key)}>Dismiss</button>
+        </p>
+      {/each}
+    </section>
+    <section class="band" aria-live="polite" aria-label="The band">
+      {#if last && last.band.id === card.band_id}
+        <p class="edge">
+          <EdgeTip edge={last.band.edge} radius_um={last.band.tip_radius_um} />
+          <span class="mono">{last.band.label}</span>
+        </p>
+        <div
+          class="wear"
+          role="img"
+          aria-label="Edge used: from {percent(last.dullness_before)} to {percent(
+            last.band.dullness,
+          )}"
+        >
+          <i class="was" style:width="{Math.min(100 * last.dullness_before, 100)}%"></i>
+          <i
+            class="now"
+            style:width="{Math.min(
+              100 * Math.max(last.band.dullness - last.dullness_before, 0),
+              100,
+            )}%"
+          ></i>
+        </div>
+        <p>
+          Edge used: {percent(last.dullness_before)} before,
+          <strong>{percent(last.band.dullness)}</strong> now.
+        </p>
+        <p>{last.next_words}</p>
+        <dl>
+          <div>
+            <dt>contact</dt>
+            <dd class="mono">{significant(last.contact_m, 3)} m a tooth</dd>
+          </div>
+          <div>
+            <dt>as oak</dt>
+            <dd class="mono">{significant(last.equivalent_m, 3)} m</dd>
+          </div>
+          <div>
+            <dt>pace</dt>
+            <dd class="mono">{significant(last.minutes_per_m2, 3)} min/m²</dd>
+          </div>
+          <div>
+            <dt>gum</dt>
+            <dd class="mono">{percent(last.band.fouling)}</dd>
+          </div>
+        </dl>
+        <Action href="#/rack/{last.band.id}">Its whole life</Action>
+        <Action onclick={() => void takeBack()}>Take the run back</Action>
+      {:else if setup?.job_id === jobId && setup}
+        {@const band = setup.option.band}
+        <p class="edge">
+          <EdgeTip edge={band.edge} radius_um={band.tip_radius_um} />
+          <span class="mono">{band.label}</span>
+        </p>
+        <p>Edge used: {percent(band.dullness)}.</p>
+        {#if setup.option.figures.lasts !== null}
+          <p>
+            {setup.option.figures.lasts > 0.99
+              ? "Better than 99 %"
+              : percent(setup.option.figures.lasts)} chance that it lasts all {ticket.draft.count};
+            then {percent(setup.option.figures.dullness_after)} of the edge is used.
+          </p>
+        {/if}
+      {/if}
+      {#if setup?.job_id === jobId && setup}
+        <Cautions
+          cautions={setup.cautions.filter((c) => c.level !== "note")}
+          disclaimer={setup.disclaimer}
+        />
+      {/if}
+    </section>
+  </div>
+{:else}
+  <p class="soft">Reading the run card …</p>
+{/if}
+
+<style>
+  .empty {
+    display: grid;
+    gap: var(--s4);
+    justify-items: start;
+  }
+  .why {
+    font-size: var(--text-large);
+  }
+  header {
+    padding-bottom: var(--s3);
+  }
+  h1 strong {
+    font-weight: 650;
+    color: var(--jade);
+  }
+  .run {
+    display: grid;
+    grid-template-columns: minmax(0, 1.4fr) minmax(18rem, 1fr);
+    gap: var(--s6);
+    align-items: start;
+  }
+  .log {
+    display: grid;
+    gap: var(--s4);
+    justify-items: start;
+    border-top: var(--rule) solid var(--ink);
+    padding-top: var(--s3);
+  }
+  .count {
+    display: flex;
+    align-items: center;
+    gap: var(--s5);
+  }
+  .count button {
+    width: 4.5rem;
+    height: 4.5rem;
+    font-size: var(--figure-large);
+    line-height: 1;
+    background: var(--jade-pale);
+    border: 0;
+    border-bottom: var(--rule) solid var(--jade);
+  }
+  .count p {
+    min-width: 9rem;
+    text-align: center;
+    font-size: var(--text-large);
+  }
+  .count .mono,
+  .ticking {
+    font-size: var(--figure-large);
+    font-weight: 700;
+  }
+  .time,
+  .words {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+    align-items: end;
+    width: 100%;
+  }
+  .pace {
+    min-height: 1.5rem;
+  }
+  legend {
+    font-weight: 600;
+    padding-bottom: var(--s2);
+  }
+  .symptoms {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s2);
+  }
+  .symptoms button {
+    min-height: 3.25rem;
+    padding: 0 var(--s4);
+    background: none;
+    border: var(--hair) solid var(--ink);
+  }
+  .symptoms button[aria-pressed="true"] {
+    background: var(--ink);
+    color: var(--ground);
+    font-weight: 650;
+  }
+  label {
+    display: grid;
+    font-weight: 600;
+  }
+  .grow {
+    flex: 1;
+  }
+  .words input {
+    min-height: var(--touch);
+    font-weight: 400;
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+    width: 100%;
+  }
+  .stop,
+  .refused {
+    border-left: var(--s2) solid var(--vermilion);
+    background: var(--vermilion-pale);
+    padding: var(--s3);
+  }
+  .stop strong {
+    color: var(--vermilion);
+  }
+  .refused button {
+    min-height: var(--touch);
+    background: none;
+    border: 0;
+    text-decoration: underline;
+  }
+  .waiting {
+    color: var(--brass-text);
+    font-weight: 650;
+  }
+  .band {
+    border-top: var(--rule) solid var(--ink);
+    padding-top: var(--s3);
+    display: grid;
+    gap: var(--s3);
+    justify-items: start;
+  }
+  .edge {
+    font-size: var(--figure);
+    font-weight: 650;
+    display: flex;
+    gap: var(--s4);
+  }
+  .wear {
+    display: flex;
+    width: 100%;
+    height: 1.2rem;
+    border: var(--hair) solid var(--ink);
+  }
+  .was {
+    background: var(--steel);
+  }
+  .now {
+    background: var(--brass);
+    transition: width var(--slow);
+  }
+  dl {
+    width: 100%;
+  }
+  dl div {
+    display: flex;
+    justify-content: space-between;
+    border-top: var(--hair) solid var(--hairline);
+    padding: var(--s1) 0;
+  }
+  dt {
+    color: var(--ink-soft);
+  }
+  @media (max-width: 900px) {
+    .run {
+      grid-template-columns: 1fr;
+    }
+  }
+</style>

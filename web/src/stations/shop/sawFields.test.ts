@@ -1,0 +1,27 @@
+import { describe, expect, it } from "vitest";
+
+import { assumedName, BLANK_SAW, SAW_FIELDS, valueOf, withValue, type SawField } from "./sawFields";
+
+const field = (key: string, at?: number) =>
+  SAW_FIELDS.find((f) => f.key === key && f.at === at) as SawField;
+
+describe("a saw's figures", () => {
+  it("set one wheel and leave the others", () => {
+    const saw = withValue(BLANK_SAW, field("wheel_diameters_mm", 1), 420);
+    expect(saw.wheel_diameters_mm).toEqual([400, 420]);
+    expect(BLANK_SAW.wheel_diameters_mm).toEqual([400, 400]);
+  });
+
+  it("take a third wheel in and out", () => {
+    const third = field("wheel_diameters_mm", 2);
+    const three = withValue(BLANK_SAW, third, 200);
+    expect(valueOf(three, third)).toBe(200);
+    expect(withValue(three, third, null).wheel_diameters_mm).toHaveLength(2);
+  });
+
+  it("say what is assumed for each figure that may be unknown", () => {
+    const optional = SAW_FIELDS.filter((f) => f.assumed);
+    expect(optional.length).toBeGreaterThan(5);
+    expect(new Set(SAW_FIELDS.map(assumedName)).size).toBe(SAW_FIELDS.length);
+  });
+});

@@ -1,0 +1,14 @@
+import { svelte } from "@sveltejs/vite-plugin-svelte";
+import { svelteTesting } from "@testing-library/svelte/vite";
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  plugins: [svelte(), svelteTesting()],
+  build: {
+    outDir: "../jade_ribbon/static",
+    emptyOutDir: true,
+    modulePreload: { polyfill: false },
+  },
+  server: { proxy: { "/api": "http://127.0.0.1:8433" } },
+  test: { environment: "jsdom", include: ["src/**/*.test.ts"] },
+});
