@@ -1,5 +1,6 @@
 """The life of an edge from this shop's own record, per steel and sharpening."""
 
+import math
 from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -69,6 +70,15 @@ class ShopLives:
                 steel, sharpenings, prior, len(retired), len(running), posterior
             )
         return self._cache[key]
+
+
+def own_life_m(life: ShopLife, *, used_m: float) -> float:
+    """Median life (m) to measure an edge by: its own running metres left out.
+
+    Otherwise a band that runs on would lengthen the very life it is measured against.
+    """
+    half = math.expm1(math.log(2.0) / life.posterior.alpha)
+    return float((beta_without(life, used_m) * half) ** (1.0 / SHAPE))
 
 
 def beta_without(life: ShopLife, own_m: float) -> float:

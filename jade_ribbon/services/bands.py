@@ -9,7 +9,13 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.band_facts import look_up, pitches_mm
 from jade_ribbon.core.band_history import BandHistory, EventFact, RunFact, replay
-from jade_ribbon.core.edge_life import ShopLife, ShopLives, chance_to_last, metres_left
+from jade_ribbon.core.edge_life import (
+    ShopLife,
+    ShopLives,
+    chance_to_last,
+    metres_left,
+    own_life_m,
+)
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.wear import edge_state, effective_dullness
 from jade_ribbon.services.errors import ConflictError
@@ -138,8 +144,8 @@ def shop_lives(session: Session) -> ShopLives:
 
 
 def dullness_of(row: BandRow, life: ShopLife) -> float:
-    """Edge wear over the life to expect: the shop's median."""
-    return row.edge_equivalent_m / life.median_m
+    """Edge wear over the life to expect, this edge's own metres left out of it."""
+    return row.edge_equivalent_m / own_life_m(life, used_m=row.edge_equivalent_m)
 
 
 def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
@@ -170,7 +176,7 @@ def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
         tip_radius_um=state.tip_radius_um,
         life_left_share=max(0.0, 1.0 - dull),
         edge_equivalent_m=row.edge_equivalent_m,
-        life_m=life.median_m,
+        life_m=own_life_m(life, used_m=row.edge_equivalent_m),
         bending_share=row.bending_share,
         runs=row.runs,
         last_run_at=row.last_run_at,
@@ -348,7 +354,8 @@ def add_event(
     before = snapshot(row)
     value = given.value
     if given.kind == "edge_judged" and value is not None:
-        value *= shop_lives(session).of(row.steel, row.sharpenings).median_m
+        life = shop_lives(session).of(row.steel, row.sharpenings)
+        value *= own_life_m(life, used_m=row.edge_equivalent_m)
     event = BandEventRow(
         band_id=band_id,
         at=at or now(),
@@ -386,7 +393,7 @@ def band_page(session: Session, band_id: int) -> BandPage:
     return BandPage(
         band=band,
         life=LifeFacts(
-            median_m=life.median_m,
+            median_m=own_life_m(life, used_m=band.edge_equivalent_m),
             prior_m=life.prior_life_m,
             retired=life.retired,
             running=life.running,

@@ -13,7 +13,7 @@ from jade_ribbon.core.cautions import DISCLAIMER, Caution, cautions_for
 from jade_ribbon.core.choose import Choice, Ranked, choose
 from jade_ribbon.core.conflicts import Reason
 from jade_ribbon.core.cost import Cost
-from jade_ribbon.core.edge_life import ShopLives, life_in, to_wood_metres
+from jade_ribbon.core.edge_life import ShopLives, life_in, own_life_m, to_wood_metres
 from jade_ribbon.core.errors import Fault, InputError
 from jade_ribbon.core.evaluate import Evaluation, RunFigures, evaluate, figures_at
 from jade_ribbon.core.explain import RuleApplied, difference, reasons, rules_applied
@@ -197,7 +197,8 @@ def read_world(session: Session) -> World:
 
 def _with_material_life(band: Candidate, row: BandRow, world: World, cut: CutFile) -> Candidate:
     material = cut.to_core().material
-    life = world.lives.of(row.steel, row.sharpenings).median_m
+    shop_life = world.lives.of(row.steel, row.sharpenings)
+    life = own_life_m(shop_life, used_m=row.edge_equivalent_m)
     return dataclasses.replace(band, life_m=life_in(life, steel_key=row.steel, material=material))
 
 

@@ -17,6 +17,7 @@ from jade_ribbon.store.models import (
     SawRow,
     SetupRow,
     ShopRow,
+    UtcDateTime,
 )
 
 NOUNS: dict[str, type[Base]] = {
@@ -50,7 +51,7 @@ def bring_back(row: Base, record: dict[str, Any]) -> None:
         if column.key not in record:
             continue
         value = record[column.key]
-        if isinstance(value, str) and column.type.python_type is datetime:
+        if isinstance(value, str) and isinstance(column.type, UtcDateTime):
             value = datetime.fromisoformat(value)
         setattr(row, column.key, value)
 

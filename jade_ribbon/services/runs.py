@@ -12,7 +12,15 @@ from jade_ribbon.core.fields import RANGES
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.run_wear import run_wear
 from jade_ribbon.core.speed_choice import choose_speed
-from jade_ribbon.services.bands import BandAnswer, candidate, chance, one_band, refresh, shop_lives
+from jade_ribbon.services.bands import (
+    BandAnswer,
+    candidate,
+    chance,
+    dullness_of,
+    one_band,
+    refresh,
+    shop_lives,
+)
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inputs import RunInput
 from jade_ribbon.services.jobs import cut_file, rules_file, set_state
@@ -145,7 +153,7 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
         bending_share=min(wear.bending_share, 1.0),
     )
     before = lives.of(band.steel, band.sharpenings)
-    dull_before = band.edge_equivalent_m / before.median_m
+    dull_before = dullness_of(band, before)
     session.add(row)
     log_change(session, row, "add", None)
     refresh(session, band)

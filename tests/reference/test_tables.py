@@ -107,7 +107,7 @@ def test_each_type_is_physically_sensible(t: BandType) -> None:
     assert 8 <= t.width_mm / t.thickness_mm <= 55 or t.width_mm < 7
     if form.pitch_lo_mm is not None and form.pitch_hi_mm is not None:
         assert form.pitch_lo_mm * 0.7 <= fine
-        assert coarse <= form.pitch_hi_mm * 1.35
+        assert mean <= form.pitch_hi_mm * 1.35
     assert steel.is_grit == form.key.startswith("grit")
 
 

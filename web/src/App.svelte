@@ -119,7 +119,7 @@
       >
       <button
         type="button"
-        aria-label="Turn units, now {shop.units}"
+        aria-label="{shop.unit('length')}, turn units over"
         onclick={() => shop.turnUnits()}>{shop.unit("length")}</button
       >
       <button

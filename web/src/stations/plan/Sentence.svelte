@@ -60,7 +60,9 @@
       set({ [part.field]: part.start });
     }
     await tick();
-    const target = panel?.querySelector<HTMLElement>("input:checked, input, button");
+    const target =
+      panel?.querySelector<HTMLElement>("input:checked") ??
+      panel?.querySelector<HTMLElement>("input, select");
     target?.focus();
     if (target instanceof HTMLInputElement && target.type === "text") target.select();
   }
@@ -91,7 +93,7 @@
           onclick={() => void show(i)}>{words(part)}</button
         >{/if}{/each}
   </h1>
-  {#if current !== null && typeof current !== "string"}
+  {#each current === null || typeof current === "string" ? [] : [current] as shown (open)}
     <!-- Escape inside the panel puts the focus back into the sentence. -->
     <div
       class="panel"
@@ -104,28 +106,28 @@
           close();
       }}
     >
-      {#if current.part === "quantity"}
+      {#if shown.part === "quantity"}
         <QuantityPad
-          label={current.label}
-          help={current.help}
-          kind={current.kind}
-          usual={current.field}
-          value={draft[current.field]}
-          error={faulty(current)}
-          onvalue={(v) => set({ [current.field]: v })}
+          label={shown.label}
+          help={shown.help}
+          kind={shown.kind}
+          usual={shown.field}
+          value={draft[shown.field]}
+          error={faulty(shown)}
+          onvalue={(v) => set({ [shown.field]: v })}
         />
-      {:else if current.part === "count"}
+      {:else if shown.part === "count"}
         <QuantityPad
-          label={current.label}
+          label={shown.label}
           kind="plain"
           usual="count"
           value={draft.count}
-          error={faulty(current)}
+          error={faulty(shown)}
           onvalue={(v) => {
             if (v !== null) set({ count: Math.max(1, Math.round(v)) });
           }}
         />
-      {:else if current.part === "operation"}
+      {:else if shown.part === "operation"}
         <Choices
           legend="Operation"
           chosen={draft.operation}
@@ -135,7 +137,7 @@
           }))}
           onchoose={(operation) => set({ operation })}
         />
-      {:else if current.part === "material"}
+      {:else if shown.part === "material"}
         <MaterialFinder
           chosen={draft.material}
           onchoose={(material) => {
@@ -143,7 +145,7 @@
             close();
           }}
         />
-      {:else if current.part === "finish"}
+      {:else if shown.part === "finish"}
         <Choices
           legend="The sawn face"
           chosen={draft.finish}
@@ -153,7 +155,7 @@
           }))}
           onchoose={(finish) => set({ finish })}
         />
-      {:else if current.part === "saw"}
+      {:else if shown.part === "saw"}
         <Choices
           legend="On which saw"
           chosen={draft.saw_id}
@@ -166,7 +168,7 @@
           }))}
           onchoose={(saw_id) => set({ saw_id, band_id: null })}
         />
-      {:else if current.part === "round"}
+      {:else if shown.part === "round"}
         <Choices
           legend="The stock"
           chosen={draft.round_stock ? 1 : 0}
@@ -176,12 +178,12 @@
           ]}
           onchoose={(round) => set({ round_stock: round === 1 })}
         />
-      {:else if current.part === "rules"}
+      {:else if shown.part === "rules"}
         <RuleOverrides />
       {/if}
       <button type="button" class="done" onclick={close}>Done</button>
     </div>
-  {/if}
+  {/each}
 </div>
 
 <style>

@@ -1,0 +1,69 @@
+"""A real Chromium against a real server on a copy of the sample boatyard."""
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, ConsoleMessage, Page, sync_playwright
+
+from bench.screens import CHROMIUM, serving
+
+AXE = Path("web/node_modules/axe-core/axe.min.js")
+
+
+CONTEXT: dict[str, Any] = {
+    "viewport": {"width": 1280, "height": 800},
+    "color_scheme": "light",
+    "locale": "en-GB",
+    "reduced_motion": "reduce",
+}
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as driver:
+        browser = driver.chromium.launch(executable_path=CHROMIUM)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture(scope="module")
+def address(yard_file: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    """A server of its own for each file of tests."""
+    copy = tmp_path_factory.mktemp("served") / "yard.sqlite"
+    copy.write_bytes(yard_file.read_bytes())
+    with serving(copy) as url:
+        yield url
+
+
+@pytest.fixture
+def page(browser: Browser) -> Iterator[Page]:
+    """A page whose errors fail the test. Refused requests are said by the page, not thrown."""
+    context = browser.new_context(**CONTEXT)
+    page = context.new_page()
+    errors: list[str] = []
+    page.on("pageerror", lambda error: errors.append(str(error)))
+
+    def heard(message: ConsoleMessage) -> None:
+        if message.type == "error" and "Failed to load resource" not in message.text:
+            errors.append(message.text)
+
+    page.on("console", heard)
+    page.set_default_timeout(20_000)
+    yield page
+    context.close()
+    assert errors == []
+
+
+def serious(page: Page) -> list[str]:
+    """What axe finds serious or critical on the page as it stands."""
+    if not page.evaluate("typeof window.axe === 'object'"):
+        page.evaluate(AXE.read_text())
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")
+    return [
+        f"{v['id']}: {n['target']} {n['failureSummary']}"
+        for v in found["violations"]
+        if v["impact"] in ("serious", "critical")
+        for n in v["nodes"][:3]
+    ]

@@ -1,0 +1,169 @@
+"""The shop's file: migrations both ways, backups, and writes that are whole or absent."""
+
+import os
+import signal
+import sqlite3
+import subprocess
+import sys
+import time
+from contextlib import closing
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from sqlalchemy.exc import IntegrityError
+
+from jade_ribbon.store.database import Store, backup, backup_name, check_sound, restore
+from jade_ribbon.store.migrate import current_revision, migrate, newest_revision
+from jade_ribbon.store.models import BandEventRow, Base, ShopRow
+
+
+@pytest.fixture
+def store(tmp_path: Path) -> Store:
+    return Store(tmp_path / "shop.sqlite")
+
+
+def test_migrations_go_up_down_and_up(store: Store) -> None:
+    assert migrate(store) is None
+    assert current_revision(store) == newest_revision()
+    saved = migrate(store, "base")
+    assert saved is not None and saved.exists()
+    assert current_revision(store) is None
+    migrate(store)
+    assert current_revision(store) == newest_revision()
+
+
+def test_models_and_migrations_agree(store: Store) -> None:
+    migrate(store)
+    with store.engine.connect() as connection:
+        context = MigrationContext.configure(connection, opts={"compare_type": True})
+        assert compare_metadata(context, Base.metadata) == []
+
+
+def test_check_constraints_stand_in_the_file(store: Store) -> None:
+    """Batch migrations can lose them unseen: try to break each."""
+    migrate(store)
+    with closing(sqlite3.connect(store.file)) as raw:
+        for statement in (
+            "INSERT INTO shop VALUES (2,'x','metric','€',100,'{}','{}','[]')",
+            "INSERT INTO band (label,width_mm,thickness_mm,form,steel,length_mm,place,state,note,"
+            "arrived_at,sharpenings,edge_equivalent_m,edge_contact_m,total_contact_m,fouling,"
+            "bending_share,runs) VALUES ('x',0,1,'a','b',1,'','rack','','2026-01-01',"
+            "0,0,0,0,0,0,0)",
+        ):
+            with pytest.raises(sqlite3.IntegrityError, match="CHECK"):
+                raw.execute(statement)
+
+
+def test_wal_and_foreign_keys_are_on(store: Store) -> None:
+    migrate(store)
+    with store.engine.connect() as connection:
+        assert connection.exec_driver_sql("PRAGMA journal_mode").scalar() == "wal"
+        assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
+    orphan = BandEventRow(band_id=99, at=datetime.now(UTC), kind="note")
+    with pytest.raises(IntegrityError), store.write() as session:
+        session.add(orphan)
+
+
+def test_a_time_without_a_zone_is_refused(store: Store) -> None:
+    migrate(store)
+    late = BandEventRow(band_id=1, at=datetime(2026, 1, 1), kind="note")
+    with pytest.raises(Exception, match="time without a zone"), store.write() as session:
+        session.add(late)
+
+
+def shop_row() -> ShopRow:
+    return ShopRow(
+        id=1,
+        name="Here",
+        units="metric",
+        currency="€",
+        gauge_length_mm=100,
+        rules={},
+        rates={},
+        people=[],
+    )
+
+
+def test_backup_and_restore_never_write_over_a_file_unasked(store: Store, tmp_path: Path) -> None:
+    migrate(store)
+    with store.write() as session:
+        session.add(shop_row())
+    copy, again = tmp_path / "copy.sqlite", tmp_path / "again.sqlite"
+    backup(store.file, copy)
+    with pytest.raises(FileExistsError, match="give a new file"):
+        backup(store.file, copy)
+    restore(copy, again)
+    with pytest.raises(FileExistsError, match="--over"):
+        restore(copy, again)
+    restore(copy, again, over=True)
+    with closing(sqlite3.connect(again)) as raw:
+        assert raw.execute("SELECT name FROM shop").fetchone() == ("Here",)
+
+
+def test_rubbish_is_not_restored(tmp_path: Path) -> None:
+    rubbish, foreign = tmp_path / "rubbish", tmp_path / "foreign"
+    rubbish.write_bytes(b"not a database, but long enough to look at" * 40)
+    with closing(sqlite3.connect(foreign)) as raw:
+        raw.execute("CREATE TABLE t (a)")
+    with pytest.raises(ValueError, match="not a sound database"):
+        check_sound(rubbish)
+    with pytest.raises(ValueError, match="not a shop's file"):
+        restore(foreign, tmp_path / "target")
+    with pytest.raises(FileNotFoundError, match="does not exist"):
+        restore(tmp_path / "none", tmp_path / "target")
+    assert not (tmp_path / "target").exists()
+
+
+def test_a_backup_s_name_tells_when(tmp_path: Path) -> None:
+    at = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)
+    name = backup_name(tmp_path / "shop.sqlite", at).name
+    assert name == "shop.before-migration-20261124-093000.sqlite"
+
+
+WRITER = """
+import sys
+from pathlib import Path
+from datetime import UTC, datetime
+from jade_ribbon.store.database import Store
+from jade_ribbon.store.models import BandEventRow, BandRow
+store = Store(Path(sys.argv[1]))
+n = 0
+while True:
+    n += 1
+    with store.write() as session:
+        band = BandRow(label=f"{sys.argv[2]}-{n}", width_mm=1, thickness_mm=1, form="hook",
+                       steel="x", length_mm=1000, arrived_at=datetime.now(UTC))
+        session.add(band)
+        session.flush()
+        for i in range(40):
+            session.add(BandEventRow(band_id=band.id, at=datetime.now(UTC), kind="note"))
+            session.flush()
+    if n == 1:
+        print("writing", flush=True)
+"""
+
+
+def test_a_write_is_whole_or_absent_however_it_dies(store: Store) -> None:
+    """Kill a process in the middle of writing, twenty times: each band has all its events."""
+    migrate(store)
+    for round_ in range(20):
+        writer = subprocess.Popen(
+            [sys.executable, "-c", WRITER, str(store.file), str(round_)], stdout=subprocess.PIPE
+        )
+        assert writer.stdout is not None
+        assert writer.stdout.readline() == b"writing\n"
+        time.sleep(0.004 * (round_ % 7))
+        os.kill(writer.pid, signal.SIGKILL)
+        writer.wait()
+        writer.stdout.close()
+        with closing(sqlite3.connect(store.file)) as raw:
+            counts = raw.execute(
+                "SELECT count(e.id) FROM band b LEFT JOIN band_event e ON e.band_id = b.id "
+                "GROUP BY b.id"
+            ).fetchall()
+            assert raw.execute("PRAGMA integrity_check").fetchone() == ("ok",)
+        assert {c for (c,) in counts} == {40}
+    assert len(counts) >= 20

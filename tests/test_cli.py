@@ -1,0 +1,99 @@
+"""The command line."""
+
+import json
+import subprocess
+import sys
+import time
+from pathlib import Path
+from typing import Any
+
+import pytest
+from click.testing import CliRunner
+
+from jade_ribbon.cli import main
+from jade_ribbon.store.database import Store
+from jade_ribbon.store.migrate import migrate
+
+BITE = {"feed_m_min": 29.432, "speed_m_s": 18.09, "pitch_mm": 22.087}
+
+
+def invoke(*arguments: str, stdin: str = "") -> tuple[int, Any]:
+    result = CliRunner().invoke(main, list(arguments), input=stdin)
+    try:
+        return result.exit_code, json.loads(result.output)
+    except ValueError:
+        return result.exit_code, result.output
+
+
+def test_calc_prints_outputs_in_order() -> None:
+    code, out = invoke("calc", "bite", stdin=json.dumps([BITE, {**BITE, "pitch_mm": 12.7}]))
+    assert code == 0
+    assert [round(o["bite_mm"], 6) for o in out] == [0.598917, 0.344377]
+
+
+def test_calc_refuses_with_paths_and_exit_2() -> None:
+    code, out = invoke("calc", "bite", stdin=json.dumps([{**BITE, "pitch_mm": -1}]))
+    assert code == 2
+    assert out == {
+        "errors": [
+            {
+                "path": "0.pitch_mm",
+                "message": "-1 is out of range; accepted: more than 0 and at most 200",
+            }
+        ]
+    }
+
+
+@pytest.mark.parametrize("text", ["", "{", "[NaN]", "[1]", "7", "[" * 100_000])
+def test_calc_survives_broken_input(text: str) -> None:
+    code, out = invoke("calc", "bite", stdin=text)
+    assert code == 2 and out["errors"]
+
+
+def test_recommend_reads_a_file_or_standard_input(job_file: dict[str, Any], tmp_path: Path) -> None:
+    file = tmp_path / "job.json"
+    file.write_text(json.dumps(job_file))
+    by_file, by_pipe = (
+        invoke("recommend", str(file)),
+        invoke("recommend", "-", stdin=file.read_text()),
+    )
+    assert by_file == by_pipe
+    assert by_file[1]["recommended"]["band"]["width_mm"] == 19
+    job_file["cut"]["height_mm"] = 500
+    code, out = invoke("recommend", "-", stdin=json.dumps(job_file))
+    assert code == 2
+    assert out["errors"][0]["path"] == "cut.height_mm"
+
+
+def test_backup_and_restore(tmp_path: Path) -> None:
+    live = tmp_path / "live.sqlite"
+    migrate(Store(live))
+    copy, back = str(tmp_path / "copy.sqlite"), str(tmp_path / "back.sqlite")
+    assert invoke("backup", copy, "--from", str(live))[0] == 0
+    assert invoke("backup", copy, "--from", str(live))[0] == 1
+    assert invoke("restore", copy, "--to", back)[0] == 0
+    code, words = invoke("restore", copy, "--to", back)
+    assert code == 1 and "ask with --over" in words
+
+
+def test_help_has_examples() -> None:
+    code, words = invoke("--help")
+    assert code == 0 and "Examples:" in words and "jade-ribbon recommend job.json" in words
+
+
+def test_calc_starts_within_a_second() -> None:
+    """Heavy packages must not be imported by `calc`; the clock is only a wide bound."""
+    probe = (
+        "import sys; from jade_ribbon.cli import main; from jade_ribbon.core import calc; "
+        "heavy = {'flask', 'sqlalchemy', 'pydantic', 'numpy', 'gunicorn'} & set(sys.modules); "
+        "sys.exit(f'imported: {heavy}' if heavy else 0)"
+    )
+    assert subprocess.run([sys.executable, "-c", probe], check=False).returncode == 0
+    start = time.perf_counter()
+    subprocess.run(
+        [sys.executable, "-m", "jade_ribbon", "calc", "bite"],
+        input=b"[]",
+        check=True,
+        stdout=subprocess.DEVNULL,
+    )
+    assert time.perf_counter() - start < 10
