@@ -93,7 +93,7 @@
           onclick={() => void show(i)}>{words(part)}</button
         >{/if}{/each}
   </h1>
-  {#each current === null || typeof current === "string" ? [] : [current] as shown (open)}
+  {#each current === null || typeof current === "string" ? [] : [current] as shown (shown)}
     <!-- Escape inside the panel puts the focus back into the sentence. -->
     <div
       class="panel"
