@@ -126,7 +126,8 @@ def log_one(page: Page) -> None:
     page.get_by_role("button", name="hard push").click()
     page.get_by_role("button", name="Log 6 pieces").click()
     page.get_by_text("Edge used:").first.wait_for()
-    page.wait_for_timeout(1200)
+    page.get_by_role("button", name="Close").click()
+    page.wait_for_timeout(1000)
 
 
 if __name__ == "__main__":

@@ -1,6 +1,14 @@
 import { describe, expect, it } from "vitest";
 
-import { duration, inchFraction, quantity, readNumber, readQuantity, significant } from "./units";
+import {
+  about,
+  duration,
+  inchFraction,
+  quantity,
+  readNumber,
+  readQuantity,
+  significant,
+} from "./units";
 
 describe("reading what people write", () => {
   it.each([
@@ -53,6 +61,13 @@ describe("showing", () => {
         expect(Math.abs((back ?? 0) - mm) / mm).toBeLessThan(0.002);
       }
     }
+  });
+
+  it("claims no more digits than it knows", () => {
+    expect(about(6331, 2)).toBe("6300");
+    expect(about(14_795, 2)).toBe("15000");
+    expect(about(0.0347, 2)).toBe("0.035");
+    expect(about(0, 2)).toBe("0");
   });
 
   it("says times as people do", () => {

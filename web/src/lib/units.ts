@@ -68,6 +68,13 @@ export function significant(value: number, digits: number, keepZeros = false): s
   return fixed.includes(".") && !keepZeros ? fixed.replace(/\.?0+$/, "") : fixed;
 }
 
+/** A figure no surer than so many digits: 6331 with two is 6300. */
+export function about(value: number, digits: number): string {
+  if (!Number.isFinite(value) || value === 0) return significant(value, digits);
+  const step = 10 ** (Math.floor(Math.log10(Math.abs(value))) - digits + 1);
+  return significant(Math.round(value / step) * step, digits);
+}
+
 /** An inch value as a fraction when it is one (to 1/64 in within 0.1 mm), else null. */
 export function inchFraction(inches: number): string | null {
   for (const denominator of [1, 2, 4, 8, 16, 32, 64]) {

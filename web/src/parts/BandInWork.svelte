@@ -227,6 +227,14 @@
   .full {
     fill: var(--brass-text);
   }
+  @media (max-width: 720px) {
+    text {
+      font-size: 22px;
+    }
+    .big {
+      font-size: 30px;
+    }
+  }
   figcaption {
     font-size: var(--text-small);
   }

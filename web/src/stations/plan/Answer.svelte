@@ -79,7 +79,7 @@
         <dd>{reason.text}</dd>
       </div>
     {/each}
-    {#if second}
+    {#if second && !answer.too_close}
       <div>
         <dt>runner-up</dt>
         <dd>

@@ -5,7 +5,7 @@
   import type { BandEventInput, BandPage } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { day, duration, percent, significant } from "../../lib/units";
+  import { about, day, duration, percent, significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import EdgeTip from "../../parts/EdgeTip.svelte";
   import Figure from "../../parts/Figure.svelte";
@@ -96,7 +96,7 @@
         >
       {:else if band.state === "scrapped"}<strong>Scrapped: {band.scrap_reason}.</strong>
       {:else if band.state === "out"}<strong>Out for sharpening.</strong>
-      {:else}{band.place}.{/if}
+      {:else if band.place}Kept: {band.place}.{/if}
       {band.note}
     </p>
     <div class="actions no-print">
@@ -122,9 +122,9 @@
     </div>
     <Figure
       label="left, as likely as not"
-      value={significant(page.life.left_50_m, 2)}
+      value={about(page.life.left_50_m, 2)}
       unit="m of oak"
-      note="9 in 10 last {significant(page.life.left_90_m, 2)}, 1 in 10 {significant(
+      note="9 in 10 last {about(page.life.left_90_m, 2)}, 1 in 10 {significant(
         page.life.left_10_m,
         2,
       )}"
