@@ -74,6 +74,27 @@ def recommend(file: BinaryIO) -> None:
         _fail(error)
 
 
+@main.command(epilog="Example: jade-ribbon curve bracket.svg")
+@click.argument("file", type=click.Path(path_type=Path, exists=True, dir_okay=False))
+@click.option("--unit", help="Unit of a DXF drawing that does not say: mm, cm, m, in, ft, pt.")
+def curve(file: Path, unit: str | None) -> None:
+    """Tightest radius, length and sharp corners of outline FILE (SVG or DXF), in mm."""
+    from jade_ribbon.formats.outline import read_outline
+
+    try:
+        found = read_outline(file.read_bytes(), file.name, unit)
+    except InputError as error:
+        _fail(error)
+    _say(
+        {
+            "min_radius_mm": found.min_radius_mm,
+            "at_mm": found.at_mm,
+            "length_mm": found.length_mm,
+            "corners": found.corners,
+        }
+    )
+
+
 DEFAULT_FILE = Path("data/shop.sqlite")
 DEMO_FILE = Path("data/demo.sqlite")
 DEFAULT_PORT = 8433

@@ -8,6 +8,7 @@ from jade_ribbon.api import views  # noqa: F401 - registers the operations
 from jade_ribbon.api.document import document
 from jade_ribbon.api.operations import mount_operations
 from jade_ribbon.api.problems import handle_problems
+from jade_ribbon.api.sheets import card_sheet
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 
@@ -41,6 +42,10 @@ def _serve_pages(app: Flask) -> None:
     @app.get("/api/openapi.json")
     def openapi() -> Response:
         return jsonify(body)
+
+    @app.get("/radius-card.<kind>")
+    def radius_sheet(kind: str) -> Response:
+        return card_sheet(kind)
 
     @app.get("/")
     def index() -> Response:

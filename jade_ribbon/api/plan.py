@@ -3,8 +3,8 @@
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.operations import operation
-from jade_ribbon.services import plan
-from jade_ribbon.services.inputs import FeedInput, PlanInput
+from jade_ribbon.services import outlines, plan
+from jade_ribbon.services.inputs import FeedInput, OutlineInput, PlanInput
 
 
 @operation("POST", "/api/plan", answer=plan.PlanAnswer, body=PlanInput)
@@ -17,3 +17,15 @@ def plan_cut(session: Session, body: PlanInput) -> plan.PlanAnswer:
 def plan_feed(session: Session, body: FeedInput) -> plan.FeedFigures:
     """What happens at a feed with one band."""
     return plan.feed(session, body)
+
+
+@operation("POST", "/api/plan/outline", answer=outlines.OutlineAnswer, body=OutlineInput)
+def read_outline(session: Session, body: OutlineInput) -> outlines.OutlineAnswer:
+    """The tightest radius of a drawing and the bands that turn it."""
+    return outlines.read(session, body)
+
+
+@operation("GET", "/api/radius-card", answer=list[outlines.TurningBand])
+def radius_card(session: Session) -> list[outlines.TurningBand]:
+    """The radius each band of the rack turns."""
+    return outlines.radius_card(session)

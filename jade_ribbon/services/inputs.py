@@ -132,6 +132,14 @@ class FeedInput(PlanInput):
         return self
 
 
+class OutlineInput(Strict):
+    """A drawing dropped on the page: its text, its name with the ending, a unit if it has none."""
+
+    name: Annotated[str, Field(min_length=1, max_length=200)]
+    text: Annotated[str, Field(max_length=1_500_000)]
+    unit: Annotated[str, Field(max_length=4)] | None = None
+
+
 class MountInput(Strict):
     """What is put on a saw; None takes the band off."""
 

@@ -19,6 +19,7 @@ from jade_ribbon.core.evaluate import Evaluation, RunFigures, evaluate, figures_
 from jade_ribbon.core.explain import RuleApplied, difference, reasons, rules_applied
 from jade_ribbon.core.feed import FeedWindow
 from jade_ribbon.core.job import Candidate, Job, Saw
+from jade_ribbon.core.openers import Opener, openers
 from jade_ribbon.core.provenance import Explained, explain
 from jade_ribbon.core.recommend import catalogue_candidates, type_label
 from jade_ribbon.core.tension import tension
@@ -170,6 +171,7 @@ class PlanAnswer:
     saws: list[SawVerdict]
     assumed: list[str]
     prevented: str
+    openers: tuple[Opener, ...]
 
 
 @dataclass(frozen=True)
@@ -423,6 +425,7 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
         saws=[_elsewhere(s, given, world) for s in world.saws if s.id != row.id],
         assumed=row.assumed,
         prevented="" if best or choice.stop else prevented(choice),
+        openers=() if best or choice.stop else openers(choice.excluded, job),
     )
 
 

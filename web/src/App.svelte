@@ -13,6 +13,7 @@
   import Plan from "./stations/plan/Plan.svelte";
   import BandPage from "./stations/rack/BandPage.svelte";
   import Rack from "./stations/rack/Rack.svelte";
+  import RadiusCard from "./stations/rack/RadiusCard.svelte";
   import Run from "./stations/run/Run.svelte";
   import SetUp from "./stations/setup/SetUp.svelte";
   import SawForm from "./stations/shop/SawForm.svelte";
@@ -29,6 +30,7 @@
     "/": Plan,
     "/plan/:id?": Plan,
     "/jobs": Jobs,
+    "/rack/radius": RadiusCard,
     "/setup/:id?": SetUp,
     "/run/:id?": Run,
     "/rack": Rack,

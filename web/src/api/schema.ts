@@ -214,6 +214,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plan/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The tightest radius of a drawing and the bands that turn it. */
+        post: operations["read_outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/radius-card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The radius each band of the rack turns. */
+        get: operations["radius_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/run": {
         parameters: {
             query?: never;
@@ -1435,6 +1469,30 @@ export interface components {
             note: string;
         };
         /**
+         * Opener
+         * @description One change that lets one band do the job. `step` is its size as a ratio, 1 for none.
+         */
+        Opener: {
+            /** Kind */
+            kind: string;
+            /** Text */
+            text: string;
+            /** Band */
+            band: string;
+            /** Step */
+            step: number;
+            /**
+             * Height Mm
+             * @default null
+             */
+            height_mm?: number | null;
+            /**
+             * Min Radius Mm
+             * @default null
+             */
+            min_radius_mm?: number | null;
+        };
+        /**
          * Option
          * @description One band that can do it, with its settings.
          */
@@ -1484,6 +1542,66 @@ export interface components {
             difference: string;
         };
         /**
+         * Outline
+         * @description What a drawing says of its curve. `min_radius_mm` is None when all is straight.
+         */
+        Outline: {
+            /** Min Radius Mm */
+            min_radius_mm: number | null;
+            /** At Mm */
+            at_mm: [
+                number,
+                number
+            ] | null;
+            /** Length Mm */
+            length_mm: number;
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Chains */
+            chains: components["schemas"]["OutlineSample"][][];
+        };
+        /**
+         * OutlineAnswer
+         * @description What a drawing asks of a band.
+         */
+        OutlineAnswer: {
+            outline: components["schemas"]["Outline"];
+            /** Turning */
+            turning: components["schemas"]["TurningBand"][];
+            /** Too Wide */
+            too_wide: number;
+        };
+        /**
+         * OutlineInput
+         * @description A drawing dropped on the page: its text, its name with the ending, a unit if it has none.
+         */
+        OutlineInput: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @default null
+             */
+            unit?: string | null;
+        };
+        /**
+         * OutlineSample
+         * @description A place on the outline and the radius there (mm; None where straight).
+         */
+        OutlineSample: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Radius Mm */
+            radius_mm: number | null;
+        };
+        /**
          * PlanAnswer
          * @description Everything Plan draws.
          */
@@ -1519,6 +1637,8 @@ export interface components {
             assumed: string[];
             /** Prevented */
             prevented: string;
+            /** Openers */
+            openers: components["schemas"]["Opener"][];
         };
         /**
          * PlanInput
@@ -2578,6 +2698,30 @@ export interface components {
             stress_MPa?: number | null;
         };
         /**
+         * TurningBand
+         * @description A band of the rack with the radii it turns, from its own kerf and width. mm.
+         */
+        TurningBand: {
+            /** Band Id */
+            band_id: number;
+            /** Label */
+            label: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Kerf Mm */
+            kerf_mm: number;
+            /** Set Source */
+            set_source: string;
+            /** Tightest Mm */
+            tightest_mm: number;
+            /** Comfortable Mm */
+            comfortable_mm: number;
+            /** Edge Dullness */
+            edge_dullness: number;
+        };
+        /**
          * Usual
          * @description Usual interval of a field in its own unit.
          */
@@ -2628,7 +2772,12 @@ export type LifeFacts = components['schemas']['LifeFacts'];
 export type MaterialLine = components['schemas']['MaterialLine'];
 export type MountInput = components['schemas']['MountInput'];
 export type NameLine = components['schemas']['NameLine'];
+export type Opener = components['schemas']['Opener'];
 export type Option = components['schemas']['Option'];
+export type Outline = components['schemas']['Outline'];
+export type OutlineAnswer = components['schemas']['OutlineAnswer'];
+export type OutlineInput = components['schemas']['OutlineInput'];
+export type OutlineSample = components['schemas']['OutlineSample'];
 export type PlanAnswer = components['schemas']['PlanAnswer'];
 export type PlanInput = components['schemas']['PlanInput'];
 export type Problem = components['schemas']['Problem'];
@@ -2661,6 +2810,7 @@ export type StepState = components['schemas']['StepState'];
 export type Tension = components['schemas']['Tension'];
 export type TensionCard = components['schemas']['TensionCard'];
 export type TensionInput = components['schemas']['TensionInput'];
+export type TurningBand = components['schemas']['TurningBand'];
 export type Usual = components['schemas']['Usual'];
 export type $defs = Record<string, never>;
 export interface operations {
@@ -3957,6 +4107,140 @@ export interface operations {
             };
             /** @description A field is missing, unknown or out of range */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutlineInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    radius_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurningBand"][];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
                 headers: {
                     [name: string]: unknown;
                 };

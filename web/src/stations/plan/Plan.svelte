@@ -13,12 +13,14 @@
   import Figure from "../../parts/Figure.svelte";
   import Answer from "./Answer.svelte";
   import Beside from "./Beside.svelte";
+  import OutlineDrop from "./OutlineDrop.svelte";
   import { PlanState } from "./plan.svelte";
   import Sentence from "./Sentence.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
   const plan = new PlanState();
   const METALS = ["ferrous", "nonferrous"];
+  const CURVED: readonly string[] = ["curve", "circle", "sheet", "block"];
 
   // The address may name a job: opening it asks the server.
   $effect(() => {
@@ -75,6 +77,7 @@
 {:else}
   <div class="plan" data-stale={plan.stale}>
     <Sentence faults={plan.faults} />
+    {#if CURVED.includes(ticket.draft.operation)}<OutlineDrop />{/if}
     {#if plan.failed}<p class="fault" role="alert">{plan.failed}</p>{/if}
     {#if plan.answer?.stop}
       <p class="stop" role="alert"><strong>Stop.</strong> {plan.answer.stop.text}</p>
@@ -83,6 +86,28 @@
         <strong>Nothing on the rack can do this on {plan.answer.saw_name}.</strong>
         Nearest: {plan.answer.prevented}
       </p>
+      {#if plan.answer.openers.length > 0}
+        <ul class="openers" aria-label="What would open it">
+          {#each plan.answer.openers as opener (opener.kind)}
+            <li>
+              {opener.text}.
+              {#if typeof opener.height_mm === "number"}
+                <button
+                  type="button"
+                  onclick={() => ticket.edit({ height_mm: opener.height_mm ?? 1 })}
+                  >Try {shop.say(opener.height_mm, "length")}</button
+                >
+              {:else if typeof opener.min_radius_mm === "number"}
+                <button
+                  type="button"
+                  onclick={() => ticket.edit({ min_radius_mm: opener.min_radius_mm })}
+                  >Try {shop.say(opener.min_radius_mm, "length")}</button
+                >
+              {/if}
+            </li>
+          {/each}
+        </ul>
+      {/if}
     {/if}
     {#if best && figures && plan.answer}
       <div class="answer">
@@ -233,6 +258,19 @@
   }
   .stop strong {
     color: var(--vermilion);
+  }
+  .openers li {
+    padding: var(--s2) 0;
+    border-top: var(--hair) solid var(--hairline);
+    max-width: 60rem;
+  }
+  .openers button {
+    min-height: var(--touch);
+    margin-left: var(--s2);
+    background: var(--jade-pale);
+    border: 0;
+    border-bottom: var(--rule) solid var(--jade);
+    font-weight: 600;
   }
   .quiet {
     border-left-color: var(--brass);

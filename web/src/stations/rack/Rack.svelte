@@ -59,6 +59,7 @@
     {#if bands}{shown.length} of {bands.length} bands{/if}
   </p>
   <Action main onclick={() => (adding = !adding)}>Add a band</Action>
+  <Action href="#/rack/radius">Radius card</Action>
 </header>
 {#if adding}
   <BandForm

@@ -1,0 +1,29 @@
+"""Printed sheets: what is not JSON."""
+
+from flask import Response
+
+from jade_ribbon.api.operations import store
+from jade_ribbon.formats.radius_card import CardLine, pdf, svg
+from jade_ribbon.services.errors import NotFoundError
+from jade_ribbon.services.outlines import radius_card
+from jade_ribbon.services.shop import read_shop
+
+
+def card_sheet(kind: str) -> Response:
+    """The radius card at true size, as svg or pdf."""
+    if kind not in ("svg", "pdf"):
+        raise NotFoundError("sheet", kind)
+    with store().read() as session:
+        title = f"Radius card, {read_shop(session).name}"
+        lines = [
+            CardLine(
+                b.label,
+                f"{b.width_mm:g} x {b.thickness_mm:g}",
+                b.tightest_mm,
+                b.comfortable_mm,
+            )
+            for b in radius_card(session)
+        ]
+    if kind == "svg":
+        return Response(svg(lines, title), mimetype="image/svg+xml")
+    return Response(pdf(lines, title), mimetype="application/pdf")

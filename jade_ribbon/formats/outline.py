@@ -1,0 +1,282 @@
+"""Outlines from SVG and DXF files into the core's segments, in mm.
+
+Hostile files are refused before they can cost anything: size, entity declarations,
+external references, too many nodes.
+"""
+
+import io
+import math
+from collections.abc import Iterator
+from typing import Any
+
+from jade_ribbon.core.errors import InputError, refuse
+from jade_ribbon.core.outline import (
+    Cubic,
+    EllipseArc,
+    Line,
+    Outline,
+    Point,
+    Segment,
+    chain_up,
+    measure,
+)
+
+MOST_BYTES = 1_500_000
+MOST_SEGMENTS = 6_000
+MOST_DEPTH = 8
+MM_PER_PX = 25.4 / 96.0
+UNITS_MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8, "pt": 25.4 / 72.0}
+INSUNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
+
+Chains = list[list[Segment]]
+
+
+def read_outline(data: bytes, name: str, unit: str | None = None) -> Outline:
+    """Measure an outline file by its name's ending. InputError says what is wrong with it."""
+    if len(data) > MOST_BYTES:
+        raise refuse("file", f"{len(data)} bytes is too large; accepted: up to {MOST_BYTES} bytes")
+    if not data.strip():
+        raise refuse("file", "it is empty")
+    if unit is not None and unit not in UNITS_MM:
+        raise refuse("unit", f"{unit!r} is not accepted; accepted: {', '.join(UNITS_MM)}")
+    kind = name.lower().rsplit(".", 1)[-1]
+    if kind == "svg":
+        chains = _svg(data)
+    elif kind == "dxf":
+        chains = _dxf(data, unit)
+    else:
+        raise refuse("file", f"{name!r} is neither .svg nor .dxf")
+    return measure(chains, samples_per_curve=24 if sum(map(len, chains)) < 200 else 4)
+
+
+def _text(data: bytes) -> str:
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        return data.decode("latin-1")
+
+
+def _count(segments: int) -> None:
+    if segments > MOST_SEGMENTS:
+        raise refuse(
+            "file",
+            f"it has more than {MOST_SEGMENTS} segments; simplify the drawing or "
+            "leave only the outline in it",
+        )
+
+
+def _svg(data: bytes) -> Chains:
+    """Every drawn shape of an SVG file, transforms and viewBox applied."""
+    import svgelements
+
+    library: Any = svgelements
+
+    _check_xml(data)
+    try:
+        document = library.SVG.parse(io.StringIO(_text(data)), reify=True, ppi=96.0)
+        chains: Chains = []
+        back = _own_frame(document, library.Matrix)
+        for element in document.elements():
+            if (
+                not isinstance(element, library.Shape)
+                or element.values.get("visibility") == "hidden"
+            ):
+                continue
+            chains += _path_chains(library.Path(element) * back)
+            _count(sum(map(len, chains)))
+    except InputError:
+        raise
+    except (
+        ValueError,
+        TypeError,
+        AttributeError,
+        KeyError,
+        IndexError,
+        ZeroDivisionError,
+        RecursionError,
+        OverflowError,
+    ) as problem:
+        raise refuse("file", f"its drawing cannot be read: {problem}") from problem
+    return chains
+
+
+def _check_xml(data: bytes) -> None:
+    """Refuse entities, external references and depth before anything is built."""
+    from defusedxml import DefusedXmlException, ElementTree
+
+    try:
+        root = ElementTree.fromstring(data, forbid_dtd=True)
+    except DefusedXmlException as problem:
+        raise refuse("file", "it declares entities or a document type; save it plain") from problem
+    except (ElementTree.ParseError, ValueError, LookupError) as problem:
+        raise refuse("file", f"it is not sound XML: {problem}") from problem
+    if root.tag.rsplit("}", 1)[-1] != "svg":
+        raise refuse("file", "it is not an SVG drawing")
+    for i, element in enumerate(root.iter()):
+        _count(i // 2)
+        for key, value in element.attrib.items():
+            if key.rsplit("}", 1)[-1] == "href" and not value.startswith(("#", "data:")):
+                raise refuse("file", f"it refers to another file ({value[:60]!r}); embed it")
+    uses = sum(1 for e in root.iter() if e.tag.rsplit("}", 1)[-1] == "use")
+    if uses > 50:
+        raise refuse("file", f"it repeats parts {uses} times; accepted: up to 50 uses")
+
+
+def _own_frame(document: Any, matrix: Any) -> Any:
+    """From svgelements' pixels back to the file's own frame, scaled to mm.
+
+    The width and viewBox give the scale; the frame's origin stays where the file has it.
+    """
+    box = document.viewbox
+    if box is None or document.viewbox_transform in (None, ""):
+        return matrix.scale(MM_PER_PX)
+    view = matrix(document.viewbox_transform)
+    shift = matrix.translate(-view.e, -view.f)
+    return shift * matrix.scale(MM_PER_PX)
+
+
+def _xy(point: Any) -> Point:
+    return float(point.x), float(point.y)
+
+
+def _path_chains(path: Any) -> Chains:
+    chains: Chains = []
+    current: list[Segment] = []
+    for piece in path.segments():
+        kind = type(piece).__name__
+        if kind == "Move":
+            if current:
+                chains.append(current)
+            current = []
+        elif kind == "Arc":
+            current.append(_svg_arc(piece))
+        elif kind == "CubicBezier":
+            points = (piece.start, piece.control1, piece.control2, piece.end)
+            current.append(Cubic(*(_xy(p) for p in points)))
+        elif kind == "QuadraticBezier":
+            current.append(_raised(_xy(piece.start), _xy(piece.control), _xy(piece.end)))
+        elif piece.start is not None and piece.end is not None and piece.start != piece.end:
+            current.append(Line(_xy(piece.start), _xy(piece.end)))
+        _count(len(current))
+    if current:
+        chains.append(current)
+    return chains
+
+
+def _raised(a: Point, control: Point, b: Point) -> Cubic:
+    """A quadratic Bézier as the same cubic."""
+
+    def two_thirds(p: Point) -> Point:
+        return p[0] + 2 / 3 * (control[0] - p[0]), p[1] + 2 / 3 * (control[1] - p[1])
+
+    return Cubic(a, two_thirds(a), two_thirds(b), b)
+
+
+def _svg_arc(piece: Any) -> EllipseArc:
+    cx, cy = _xy(piece.center)
+    ux, uy = _xy(piece.prx)
+    vx, vy = _xy(piece.pry)
+    return EllipseArc(
+        (cx, cy), (ux - cx, uy - cy), (vx - cx, vy - cy), piece.get_start_t(), piece.sweep
+    )
+
+
+def _dxf(data: bytes, unit: str | None) -> Chains:
+    """Model-space curves of a DXF file in mm by $INSUNITS, or the unit given."""
+    import ezdxf
+    from ezdxf.lldxf.const import DXFError
+
+    try:
+        drawing = ezdxf.read(io.StringIO(_text(data)))  # type: ignore[attr-defined]
+    except (DXFError, ValueError, TypeError, KeyError, IndexError, AttributeError) as problem:
+        raise refuse("file", f"it is not a sound DXF drawing: {problem}") from problem
+    stated = INSUNITS.get(int(drawing.header.get("$INSUNITS", 0)))
+    if unit is None and stated is None:
+        raise refuse(
+            "unit", f"the drawing does not say its unit; give one of {', '.join(UNITS_MM)}"
+        )
+    scale = UNITS_MM[unit or stated or "mm"]
+    chains: Chains = []
+    loose: list[Segment] = []
+    try:
+        for entity in _entities(drawing.modelspace(), 0):
+            pieces = list(_dxf_segments(entity, scale))
+            if entity.dxftype() in ("LINE", "ARC"):
+                loose += pieces
+            elif pieces:
+                chains.append(pieces)
+            _count(len(loose) + sum(map(len, chains)))
+    except (DXFError, ValueError, TypeError, ZeroDivisionError, OverflowError) as problem:
+        if isinstance(problem, InputError):
+            raise
+        raise refuse("file", f"a curve in it cannot be read: {problem}") from problem
+    return chains + chain_up(loose)
+
+
+def _entities(layout: Any, depth: int) -> Iterator[Any]:
+    """Entities with blocks resolved, to a depth and a number."""
+    if depth > MOST_DEPTH:
+        raise refuse("file", f"its blocks nest deeper than {MOST_DEPTH}")
+    for seen, entity in enumerate(layout):
+        _count(seen)
+        if entity.dxftype() == "INSERT":
+            if entity.mcount > 100:
+                raise refuse("file", "it repeats a block more than 100 times")
+            yield from _entities(entity.virtual_entities(), depth + 1)
+        else:
+            yield entity
+
+
+def _dxf_segments(entity: Any, k: float) -> Iterator[Segment]:
+    kind = entity.dxftype()
+    if kind == "LINE":
+        a, b = entity.dxf.start, entity.dxf.end
+        yield Line((a.x * k, a.y * k), (b.x * k, b.y * k))
+    elif kind in ("ARC", "CIRCLE"):
+        yield _dxf_arc(entity, k)
+    elif kind == "ELLIPSE":
+        yield _dxf_ellipse(entity, k)
+    elif kind in ("LWPOLYLINE", "POLYLINE"):
+        for part in entity.virtual_entities():
+            yield from _dxf_segments(part, k)
+    elif kind == "SPLINE":
+        from ezdxf.math import BSpline
+
+        spline: BSpline = entity.construction_tool()
+        exact = spline.degree == 3 and not spline.is_rational
+        parts: Any = (
+            spline.bezier_decomposition()
+            if exact
+            else (b.control_points for b in spline.cubic_bezier_approximation(level=16))
+        )
+        for points in parts:
+            yield Cubic(*((p.x * k, p.y * k) for p in points))
+
+
+def _dxf_arc(entity: Any, k: float) -> EllipseArc:
+    centre = entity.ocs().to_wcs(entity.dxf.center)
+    r = entity.dxf.radius * k
+    mirrored = -1.0 if entity.dxf.extrusion.z < 0 else 1.0
+    first, last = 0.0, 360.0
+    if entity.dxftype() == "ARC":
+        first, last = entity.dxf.start_angle, entity.dxf.end_angle
+    sweep = (last - first) % 360.0 or 360.0
+    return EllipseArc(
+        (centre.x * k, centre.y * k),
+        (r * mirrored, 0.0),
+        (0.0, r),
+        math.radians(first),
+        math.radians(sweep),
+    )
+
+
+def _dxf_ellipse(entity: Any, k: float) -> EllipseArc:
+    centre, major, minor = entity.dxf.center, entity.dxf.major_axis, entity.minor_axis
+    sweep = (entity.dxf.end_param - entity.dxf.start_param) % (2 * math.pi) or 2 * math.pi
+    return EllipseArc(
+        (centre.x * k, centre.y * k),
+        (major.x * k, major.y * k),
+        (minor.x * k, minor.y * k),
+        entity.dxf.start_param,
+        sweep,
+    )

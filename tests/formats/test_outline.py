@@ -1,0 +1,181 @@
+"""Outlines: the tightest radius by hand and by worked case; hostile files refused quickly."""
+
+import io
+import json
+import math
+import time
+from pathlib import Path
+
+import ezdxf
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jade_ribbon.core.errors import InputError
+from jade_ribbon.core.outline import Cubic, EllipseArc, Line, chain_up, measure, tightest
+from jade_ribbon.formats.outline import MOST_BYTES, read_outline
+
+DATA = Path(__file__).parents[1] / "data"
+CASES = json.loads((DATA / "curves.json").read_text())
+
+
+def svg(body: str, frame: str = 'width="100mm" height="100mm" viewBox="0 0 100 100"') -> bytes:
+    return f'<svg xmlns="http://www.w3.org/2000/svg" {frame}>{body}</svg>'.encode()
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda c: c["file"])
+def test_worked_outlines(case: dict[str, object]) -> None:
+    file = DATA / str(case["file"])
+    found = read_outline(file.read_bytes(), file.name)
+    assert found.min_radius_mm == pytest.approx(case["min_radius_mm"], rel=0.005)
+    assert found.length_mm == pytest.approx(case["length_mm"], rel=0.005)
+    assert len(found.corners) == case["corners"]
+
+
+@given(st.floats(2, 500), st.floats(1, 4))
+def test_an_ellipse_is_tightest_at_its_long_ends(b: float, ratio: float) -> None:
+    a = b * ratio
+    found = tightest(EllipseArc((0, 0), (a, 0), (0, b), 0.0, 2 * math.pi))
+    assert found is not None
+    assert math.isclose(found.radius_mm, b * b / a, rel_tol=1e-4)
+
+
+@given(st.floats(0.1, 10), st.floats(-180, 180))
+def test_scaling_scales_and_turning_changes_nothing(k: float, turn: float) -> None:
+    points = np.array([[10, 90], [60, -40], [140, 180], [190, 30]], dtype=float)
+    c, s = math.cos(math.radians(turn)), math.sin(math.radians(turn))
+    moved = (points * k) @ np.array([[c, -s], [s, c]])
+    plain = tightest(Cubic(*(tuple(p) for p in points)))
+    other = tightest(Cubic(*(tuple(p) for p in moved)))
+    assert plain is not None and other is not None
+    assert math.isclose(other.radius_mm, plain.radius_mm * k, rel_tol=1e-4)
+
+
+def test_straight_lines_have_corners_and_no_radius() -> None:
+    square = [
+        Line((0, 0), (10, 0)),
+        Line((10, 0), (10, 10)),
+        Line((10, 10), (0, 10)),
+        Line((0, 10), (0, 0)),
+    ]
+    found = measure([square])
+    assert (found.min_radius_mm, found.length_mm, len(found.corners)) == (None, 40, 4)
+
+
+def test_loose_lines_are_joined_whatever_their_order_and_sense() -> None:
+    loose = [Line((10, 10), (10, 0)), Line((0, 0), (10, 0)), Line((0, 10), (10, 10))]
+    chains = chain_up(loose)
+    assert len(chains) == 1
+    assert len(measure(chains).corners) == 2
+
+
+@pytest.mark.parametrize(
+    ("frame", "radius"),
+    [
+        ('width="100mm" height="100mm" viewBox="0 0 100 100"', 10.0),
+        ('width="50mm" height="50mm" viewBox="0 0 100 100"', 5.0),
+        ('width="4in" height="4in" viewBox="0 0 4 4"', 254.0),
+        ('width="100pt" height="100pt" viewBox="0 0 100 100"', 10 * 25.4 / 72),
+        ('width="96" height="96"', 10 * 25.4 / 96),
+    ],
+)
+def test_units_follow_width_and_view_box(frame: str, radius: float) -> None:
+    found = read_outline(svg('<circle cx="20" cy="20" r="10"/>', frame), "a.svg")
+    assert found.min_radius_mm == pytest.approx(radius, rel=1e-4)
+
+
+def test_transforms_and_nested_groups_count() -> None:
+    nested = '<g transform="scale(2)"><g transform="rotate(30)"><circle r="5"/></g></g>'
+    assert read_outline(svg(nested), "a.svg").min_radius_mm == pytest.approx(10, rel=1e-4)
+    stretched = '<g transform="scale(2 1)"><circle r="10"/></g>'
+    assert read_outline(svg(stretched), "a.svg").min_radius_mm == pytest.approx(5, rel=1e-3)
+
+
+def test_the_place_is_in_the_file_s_own_frame() -> None:
+    shifted = 'width="100mm" height="100mm" viewBox="-50 -50 100 100"'
+    found = read_outline(svg('<path d="M-40 0 A10 10 0 0 1 -20 0"/>', shifted), "a.svg")
+    assert found.at_mm is not None
+    assert math.dist(found.at_mm, (-30, 0)) == pytest.approx(10, rel=1e-3)
+
+
+def dxf(units: int, draw: str) -> bytes:
+    drawing = ezdxf.new(units=units)  # type: ignore[attr-defined]
+    space = drawing.modelspace()
+    if draw == "bulge":
+        space.add_lwpolyline([(0, 0, 0), (10, 0, 1), (10, 10, 0)], format="xyb")
+    elif draw == "ellipse":
+        space.add_ellipse((0, 0), major_axis=(20, 0), ratio=0.5)
+    elif draw == "spline":
+        space.add_spline([(0, 0), (10, 10), (20, 0), (30, 10)])
+    elif draw == "block":
+        block = drawing.blocks.new("B")
+        block.add_circle((0, 0), 5)
+        space.add_blockref("B", (10, 10), dxfattribs={"xscale": 3, "yscale": 3})
+    elif draw == "text":
+        space.add_text("hello")
+    stream = io.StringIO()
+    drawing.write(stream)
+    return stream.getvalue().encode()
+
+
+@pytest.mark.parametrize(
+    ("units", "draw", "radius"),
+    [
+        (4, "bulge", 5.0),
+        (1, "bulge", 127.0),
+        (5, "ellipse", 50.0),
+        (4, "block", 15.0),
+    ],
+)
+def test_dxf_curves_and_units(units: int, draw: str, radius: float) -> None:
+    assert read_outline(dxf(units, draw), "a.dxf").min_radius_mm == pytest.approx(radius, rel=1e-3)
+
+
+def test_a_spline_passes_smoothly() -> None:
+    found = read_outline(dxf(4, "spline"), "a.dxf")
+    assert found.min_radius_mm is not None and 1 < found.min_radius_mm < 20
+    assert found.corners == ()
+
+
+def test_a_drawing_without_unit_asks_for_it() -> None:
+    with pytest.raises(InputError, match="does not say its unit; give one of mm, cm"):
+        read_outline(dxf(0, "bulge"), "a.dxf")
+    assert read_outline(dxf(0, "bulge"), "a.dxf", "in").min_radius_mm == pytest.approx(127)
+
+
+BOMB = (
+    b'<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;">]>'
+    b'<svg xmlns="http://www.w3.org/2000/svg"><text>&b;</text></svg>'
+)
+
+
+@pytest.mark.parametrize(
+    ("data", "name", "words"),
+    [
+        (b"", "a.svg", "it is empty"),
+        (b"   ", "a.dxf", "it is empty"),
+        (b"<svg", "a.svg", "not sound XML"),
+        (b"<html/>", "a.svg", "not an SVG drawing"),
+        (BOMB, "a.svg", "declares entities"),
+        (svg('<image href="http://elsewhere/x.png"/>'), "a.svg", "refers to another file"),
+        (svg("<text>only words</text>"), "a.svg", "no line or curve"),
+        (svg('<path d="M0 0 L broken"/>'), "a.svg", "."),
+        (svg('<path d="' + "M0 0 L1 1 " * 9000 + '"/>'), "a.svg", "more than 6000 segments"),
+        (svg("<g>" * 4000 + "</g>" * 4000), "a.svg", "."),
+        (b"x" * (MOST_BYTES + 1), "a.svg", "too large"),
+        (b"0\nSECTION\n2\nENTITIES\n0\n", "a.dxf", "."),
+        (b"\x00\xff" * 500, "a.dxf", "."),
+        (b"hello", "a.pdf", "neither .svg nor .dxf"),
+    ],
+)
+def test_hostile_and_broken_files_are_refused_quickly(data: bytes, name: str, words: str) -> None:
+    start = time.perf_counter()
+    with pytest.raises(InputError, match=words):
+        read_outline(data, name, "mm")
+    assert time.perf_counter() - start < 8
+
+
+def test_text_only_dxf_has_no_outline() -> None:
+    with pytest.raises(InputError, match="no line or curve"):
+        read_outline(dxf(4, "text"), "a.dxf")
