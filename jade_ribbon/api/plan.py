@@ -4,7 +4,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.operations import operation
 from jade_ribbon.services import outlines, plan
-from jade_ribbon.services.inputs import FeedInput, OutlineInput, PlanInput
+from jade_ribbon.services.inputs import CompareInput, FeedInput, OutlineInput, PlanInput
 
 
 @operation("POST", "/api/plan", answer=plan.PlanAnswer, body=PlanInput)
@@ -29,3 +29,9 @@ def read_outline(session: Session, body: OutlineInput) -> outlines.OutlineAnswer
 def radius_card(session: Session) -> list[outlines.TurningBand]:
     """The radius each band of the rack turns."""
     return outlines.radius_card(session)
+
+
+@operation("POST", "/api/plan/compare", answer=list[plan.Compared], body=CompareInput)
+def compare_bands(session: Session, body: CompareInput) -> list[plan.Compared]:
+    """Up to four bands of the rack beside each other in one cut."""
+    return plan.compare(session, body)

@@ -154,6 +154,8 @@ def facts_for(band: Candidate, steel: Steel, form: ToothForm, cut: Cut, job: Job
     low, target, high = tension_columns(steel, cut.material)
     if target is not None and job.rules.tension == "light":
         target = max(target * LIGHT_TENSION_SHARE, low or 0.0)
+    if job.stress_MPa is not None and target is not None:
+        target = job.stress_MPa
     variable = band.is_variable or form.key == "variable"
     return BandFacts(
         band=band,

@@ -240,3 +240,5 @@ class Job:
     rules: Rules = field(default_factory=Rules)
     rates: Rates = field(default_factory=Rates)
     bands: tuple[Candidate, ...] = ()
+    stress_MPa: float | None = None
+    """A tension tried out instead of the steel's target."""

@@ -46,7 +46,7 @@ def read_outline(data: bytes, name: str, unit: str | None = None) -> Outline:
         chains = _dxf(data, unit)
     else:
         raise refuse("file", f"{name!r} is neither .svg nor .dxf")
-    return measure(chains, samples_per_curve=24 if sum(map(len, chains)) < 200 else 4)
+    return measure(chains, samples_per_curve=64 if sum(map(len, chains)) < 200 else 4)
 
 
 def _text(data: bytes) -> str:

@@ -112,10 +112,20 @@ class JobInput(CutInput):
     band_id: Id | None = None
 
 
+class WhatIf(Strict):
+    """Figures tried out instead of the shop's own; each left out stays as it is."""
+
+    motor_kW: Annotated[float, Field(gt=0, le=100)] | None = None
+    stress_MPa: Annotated[float, Field(ge=20, le=400)] | None = None
+    guard_gap_mm: Annotated[float, Field(ge=2, le=300)] | None = None
+    dullness: Annotated[float, Field(ge=0, le=1)] | None = None
+
+
 class PlanInput(CutInput):
-    """A question to Plan: a cut on a saw."""
+    """A question to Plan: a cut on a saw, with figures tried out."""
 
     saw_id: Id
+    what_if: WhatIf | None = None
 
 
 class FeedInput(PlanInput):
@@ -138,6 +148,12 @@ class OutlineInput(Strict):
     name: Annotated[str, Field(min_length=1, max_length=200)]
     text: Annotated[str, Field(max_length=1_500_000)]
     unit: Annotated[str, Field(max_length=4)] | None = None
+
+
+class CompareInput(PlanInput):
+    """Up to four bands of the rack beside each other in one cut."""
+
+    band_ids: Annotated[list[Id], Field(min_length=1, max_length=4)]
 
 
 class MountInput(Strict):

@@ -26,7 +26,7 @@ from jade_ribbon.core.tension import tension
 from jade_ribbon.core.wear import edge_state, effective_dullness
 from jade_ribbon.formats.job import CutFile
 from jade_ribbon.services.bands import candidate, chance, shop_lives
-from jade_ribbon.services.inputs import FeedInput, PlanInput
+from jade_ribbon.services.inputs import CompareInput, FeedInput, PlanInput, WhatIf
 from jade_ribbon.services.records import get
 from jade_ribbon.services.saws import core_saw
 from jade_ribbon.services.shop import Shop, read_shop, rules_for
@@ -215,9 +215,23 @@ def rack_candidates(world: World, saw_id: int, cut: CutFile) -> tuple[Candidate,
 
 
 def job_for(world: World, saw: Saw, given: PlanInput, bands: tuple[Candidate, ...]) -> Job:
-    """The core's job of a question."""
+    """The core's job of a question, with what is tried out in place of the shop's figures."""
     rules = rules_for(world.shop, given.rules)
-    return Job(saw=saw, cut=given.to_core(), rules=rules, rates=world.shop.rates, bands=bands)
+    job = Job(saw=saw, cut=given.to_core(), rules=rules, rates=world.shop.rates, bands=bands)
+    return job if given.what_if is None else _tried_out(job, given.what_if)
+
+
+def _tried_out(job: Job, tried: WhatIf) -> Job:
+    """The job with other motor, tension, guard or edges."""
+    saw, bands = job.saw, job.bands
+    if tried.motor_kW is not None:
+        saw = dataclasses.replace(saw, motor_kW=tried.motor_kW)
+    if tried.guard_gap_mm is not None:
+        base = saw.guide_span_base_mm + tried.guard_gap_mm - job.rules.guard_gap_mm
+        saw = dataclasses.replace(saw, guide_span_base_mm=max(base, 0.0))
+    if tried.dullness is not None:
+        bands = tuple(dataclasses.replace(b, dullness=tried.dullness) for b in bands)
+    return dataclasses.replace(job, saw=saw, bands=bands, stress_MPa=tried.stress_MPa)
 
 
 def band_figures(facts: BandFacts, place: str) -> BandFigures:
@@ -442,7 +456,7 @@ def evaluation_of(
     assert band is not None
     job = job_for(world, core_saw(row), given, (band,))
     choose(job)
-    return evaluate(band, job), job, world
+    return evaluate(job.bands[0], job), job, world
 
 
 def feed(session: Session, given: FeedInput) -> FeedFigures:
@@ -454,3 +468,45 @@ def feed(session: Session, given: FeedInput) -> FeedFigures:
         raise InputError([Fault("band_id", f"this band cannot do the cut: {reason}")])
     run = figures_at(evaluation, job, given.feed_m_min)
     return feed_figures(evaluation, run, job, world)
+
+
+@dataclass(frozen=True)
+class Compared:
+    """One band of a comparison: its figures, or why it cannot."""
+
+    band: BandFigures
+    option: Option | None
+    reasons: tuple[Reason, ...]
+    life_m: float
+
+
+def compare(session: Session, given: CompareInput) -> list[Compared]:
+    """The named bands in one cut, in the order asked, feasible or not."""
+    row: SawRow = get(session, "saw", given.saw_id)
+    world = read_world(session)
+    known = {b.band_id: b for b in rack_candidates(world, row.id, given)}
+    faults = [
+        Fault(f"band_ids.{i}", f"band {band_id} is not on the rack", band_id)
+        for i, band_id in enumerate(given.band_ids)
+        if band_id not in known
+    ]
+    if faults:
+        raise InputError(faults)
+    bands = tuple(known[i] for i in dict.fromkeys(given.band_ids))
+    job = job_for(world, core_saw(row), given, bands)
+    choice = choose(job)
+    ranked = {r.evaluation.facts.band.band_id: r for r in choice.ranked}
+    excluded = {e.facts.band.band_id: e for e in choice.excluded}
+    found = []
+    for band in bands:
+        best = ranked.get(band.band_id)
+        evaluation = best.evaluation if best is not None else excluded[band.band_id]
+        found.append(
+            Compared(
+                band=band_figures(evaluation.facts, ""),
+                option=option(best, best, job, world) if best is not None else None,
+                reasons=evaluation.conflicts,
+                life_m=evaluation.facts.life_m,
+            )
+        )
+    return found

@@ -248,6 +248,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plan/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Up to four bands of the rack beside each other in one cut. */
+        post: operations["compare_bands"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/run": {
         parameters: {
             query?: never;
@@ -880,6 +897,82 @@ export interface components {
             };
         };
         /**
+         * CompareInput
+         * @description Up to four bands of the rack beside each other in one cut.
+         */
+        CompareInput: {
+            /**
+             * Operation
+             * @enum {string}
+             */
+            operation: "resaw" | "rip" | "crosscut" | "curve" | "circle" | "veneer" | "wedge" | "mill" | "reclaim" | "sheet" | "bar" | "tube" | "block";
+            /** Material */
+            material: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Count */
+            count: number;
+            /**
+             * Min Radius Mm
+             * @default null
+             */
+            min_radius_mm?: number | null;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg?: number;
+            /**
+             * Finish
+             * @enum {string}
+             */
+            finish: "rough" | "plane" | "sand" | "show";
+            /**
+             * Tolerance Mm
+             * @default null
+             */
+            tolerance_mm?: number | null;
+            /**
+             * Round Stock
+             * @default false
+             */
+            round_stock?: boolean;
+            /**
+             * Wall Mm
+             * @default null
+             */
+            wall_mm?: number | null;
+            /**
+             * Slice Mm
+             * @default null
+             */
+            slice_mm?: number | null;
+            /** Rules */
+            rules?: {
+                [key: string]: string | number;
+            };
+            /** Saw Id */
+            saw_id: number;
+            /** @default null */
+            what_if?: components["schemas"]["WhatIf"] | null;
+            /** Band Ids */
+            band_ids: number[];
+        };
+        /**
+         * Compared
+         * @description One band of a comparison: its figures, or why it cannot.
+         */
+        Compared: {
+            band: components["schemas"]["BandFigures"];
+            option: components["schemas"]["Option"] | null;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+            /** Life M */
+            life_m: number;
+        };
+        /**
          * Cost
          * @description Money per piece by cause.
          */
@@ -1158,6 +1251,8 @@ export interface components {
             };
             /** Saw Id */
             saw_id: number;
+            /** @default null */
+            what_if?: components["schemas"]["WhatIf"] | null;
             /** Feed M Min */
             feed_m_min: number;
             /**
@@ -1642,7 +1737,7 @@ export interface components {
         };
         /**
          * PlanInput
-         * @description A question to Plan: a cut on a saw.
+         * @description A question to Plan: a cut on a saw, with figures tried out.
          */
         PlanInput: {
             /**
@@ -1699,6 +1794,8 @@ export interface components {
             };
             /** Saw Id */
             saw_id: number;
+            /** @default null */
+            what_if?: components["schemas"]["WhatIf"] | null;
         };
         /**
          * Problem
@@ -2731,6 +2828,32 @@ export interface components {
             /** High */
             high: number;
         };
+        /**
+         * WhatIf
+         * @description Figures tried out instead of the shop's own; each left out stays as it is.
+         */
+        WhatIf: {
+            /**
+             * Motor Kw
+             * @default null
+             */
+            motor_kW?: number | null;
+            /**
+             * Stress Mpa
+             * @default null
+             */
+            stress_MPa?: number | null;
+            /**
+             * Guard Gap Mm
+             * @default null
+             */
+            guard_gap_mm?: number | null;
+            /**
+             * Dullness
+             * @default null
+             */
+            dullness?: number | null;
+        };
     };
     responses: never;
     parameters: never;
@@ -2749,6 +2872,8 @@ export type BandPage = components['schemas']['BandPage'];
 export type Buy = components['schemas']['Buy'];
 export type Caution = components['schemas']['Caution'];
 export type Change = components['schemas']['Change'];
+export type CompareInput = components['schemas']['CompareInput'];
+export type Compared = components['schemas']['Compared'];
 export type Cost = components['schemas']['Cost'];
 export type CutFile = components['schemas']['CutFile'];
 export type Deleted = components['schemas']['Deleted'];
@@ -2812,6 +2937,7 @@ export type TensionCard = components['schemas']['TensionCard'];
 export type TensionInput = components['schemas']['TensionInput'];
 export type TurningBand = components['schemas']['TurningBand'];
 export type Usual = components['schemas']['Usual'];
+export type WhatIf = components['schemas']['WhatIf'];
 export type $defs = Record<string, never>;
 export interface operations {
     list_bands: {
@@ -4241,6 +4367,93 @@ export interface operations {
             };
             /** @description Not with this method */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_bands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"][];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

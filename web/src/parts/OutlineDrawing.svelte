@@ -11,7 +11,7 @@
   }
   const { outline, turns_mm, label }: Props = $props();
   const W = 420;
-  const H = 240;
+  const H = 170;
   const fit = $derived(fitOutline(outline, W, H, 22));
   const drawn = $derived(outline.chains.flatMap((chain) => pieces(chain, turns_mm, fit)));
   const words = $derived(

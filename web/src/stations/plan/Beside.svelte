@@ -7,8 +7,12 @@
   interface Props {
     answer: PlanAnswer;
     figures: FeedFigures | null;
+    /** Bands being compared, by id. */
+    chosen: readonly number[];
+    oncompare: (id: number) => void;
   }
-  const { answer, figures }: Props = $props();
+  const { answer, figures, chosen, oncompare }: Props = $props();
+  const best = $derived(answer.best?.band.band_id ?? null);
 
   const COSTS = [
     ["edge", "edge"],
@@ -68,6 +72,19 @@
         </span>
         <EdgeTip edge={option.band.edge} radius_um={option.band.tip_radius_um} />
         <span class="mono">{shop.money(option.figures.cost_total)}</span>
+        {#if option.band.band_id !== null}
+          {@const id = option.band.band_id}
+          <label class="pick"
+            ><input
+              type="checkbox"
+              checked={chosen.includes(id)}
+              onchange={() => {
+                if (best !== null && chosen.length === 0) oncompare(best);
+                oncompare(id);
+              }}
+            /> compare</label
+          >
+        {/if}
         <span class="soft">{option.difference}</span>
       </div>
     {:else}
@@ -186,6 +203,17 @@
   }
   .row .mono {
     margin-left: auto;
+  }
+  .pick {
+    display: inline-flex;
+    align-items: center;
+    gap: var(--s2);
+    min-height: var(--touch);
+  }
+  .pick input {
+    width: 1.4rem;
+    height: 1.4rem;
+    accent-color: var(--jade);
   }
   .out {
     display: block;

@@ -15,7 +15,9 @@
   import Beside from "./Beside.svelte";
   import OutlineDrop from "./OutlineDrop.svelte";
   import { PlanState } from "./plan.svelte";
+  import Compare from "./Compare.svelte";
   import Sentence from "./Sentence.svelte";
+  import WhatIfPanel from "./WhatIfPanel.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
   const plan = new PlanState();
@@ -31,6 +33,14 @@
   $effect(() => {
     const question = plan.question();
     if (question) void plan.ask(question);
+  });
+
+  // The comparison asks the server for its bands whenever they or the cut change.
+  $effect(() => {
+    const question = plan.question();
+    if (question && plan.chosen.length > 0) {
+      plan.compare(question, plan.chosen).catch((p: unknown) => notice.fail(p));
+    }
   });
 
   const best = $derived(plan.answer?.best ?? null);
@@ -188,7 +198,16 @@
       </section>
     {/if}
     {#if plan.answer}
-      <Beside answer={plan.answer} {figures} />
+      <WhatIfPanel {plan} />
+      <Beside
+        answer={plan.answer}
+        {figures}
+        chosen={plan.chosen}
+        oncompare={(id) => plan.choose(id)}
+      />
+      {#if plan.chosen.length > 0 && plan.compared.length > 0}
+        <Compare compared={plan.compared} onclose={() => (plan.chosen = [])} />
+      {/if}
       <section class="cautions">
         <h2>Before you cut</h2>
         <Cautions cautions={plan.answer.cautions} disclaimer={plan.answer.disclaimer} />

@@ -28,7 +28,8 @@
     switch (part.part) {
       case "quantity": {
         const value = draft[part.field];
-        return value === null ? "?" : shop.say(value, part.kind);
+        if (value === null) return part.field === "tolerance_mm" ? "any accuracy" : "?";
+        return shop.say(value, part.kind);
       }
       case "count":
         return String(draft.count);

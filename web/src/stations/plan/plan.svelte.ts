@@ -1,5 +1,12 @@
 import { ask, askPatiently, client, Problem } from "../../api/client";
-import type { FaultBody, FeedFigures, PlanAnswer, PlanInput } from "../../api/schema";
+import type {
+  Compared,
+  FaultBody,
+  FeedFigures,
+  PlanAnswer,
+  PlanInput,
+  WhatIf,
+} from "../../api/schema";
 import { Latest } from "../../lib/latest";
 import { ticket } from "../../lib/ticket.svelte";
 
@@ -9,11 +16,16 @@ export class PlanState {
   faults = $state<readonly FaultBody[]>([]);
   failed = $state("");
   stale = $state(false);
+  /** Figures tried out instead of the shop's own; null when none are. */
+  whatIf = $state<WhatIf | null>(null);
+  compared = $state<Compared[]>([]);
+  chosen = $state<number[]>([]);
   /** Feed at the handle and its figures, once it was moved. */
   feed = $state<number | null>(null);
   atFeed = $state<FeedFigures | null>(null);
   #plans = new Latest();
   #feeds = new Latest();
+  #compares = new Latest();
 
   get figures(): FeedFigures | null {
     return this.atFeed ?? this.answer?.best?.figures ?? null;
@@ -38,6 +50,7 @@ export class PlanState {
       wall_mm: d.wall_mm,
       rules: d.rules,
       saw_id,
+      what_if: this.whatIf,
     };
   }
 
@@ -60,6 +73,19 @@ export class PlanState {
       this.failed = known?.message ?? String(problem);
     }
     this.stale = false;
+  }
+
+  /** Puts a band into the comparison, or takes it out; four at most. */
+  choose(id: number): void {
+    this.chosen = this.chosen.includes(id)
+      ? this.chosen.filter((c) => c !== id)
+      : [...this.chosen, id].slice(-4);
+  }
+
+  async compare(question: PlanInput, band_ids: number[]): Promise<void> {
+    const body = { ...question, band_ids };
+    const found = await this.#compares.take(() => ask(client.POST("/api/plan/compare", { body })));
+    if (found) this.compared = found;
   }
 
   async moveFeed(feed: number): Promise<void> {

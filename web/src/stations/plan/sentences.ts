@@ -88,7 +88,7 @@ const finish: PickPart = { part: "finish" };
 const saw: PickPart = { part: "saw" };
 const rules: PickPart = { part: "rules" };
 const count: CountPart = { part: "count", label: "How many pieces" };
-const TAIL: readonly Part[] = [", within ", tolerance, ", on the ", saw, ", by ", rules, "."];
+const TAIL: readonly Part[] = [", to ", tolerance, ", on the ", saw, ", by ", rules, "."];
 
 const radius: QuantityPart = {
   part: "quantity",

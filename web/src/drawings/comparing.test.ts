@@ -1,0 +1,36 @@
+import { describe, expect, it } from "vitest";
+
+import type { Compared } from "../api/schema";
+import { bestOf, MEASURES, shares, type Measure } from "./comparing";
+
+const band = (cost: number | null, hours = 10): Compared =>
+  ({
+    band: { label: "x" },
+    option: cost === null ? null : { figures: { cost_total: cost }, bending_hours: hours },
+    reasons: [],
+    life_m: 8000,
+  }) as unknown as Compared;
+const measure = (key: string) => MEASURES.find((m) => m.key === key) as Measure;
+
+describe("comparing bands", () => {
+  it("shares one axis", () => {
+    expect(shares(measure("cost"), [band(2), band(4), band(null)])).toEqual([0.5, 1, null]);
+  });
+
+  it("spreads decades evenly", () => {
+    const [a = 0, b = 0, c = 0] = shares(measure("hours"), [
+      band(1, 10),
+      band(1, 100),
+      band(1, 1000),
+    ]);
+    expect((b ?? 0) - (a ?? 0)).toBeCloseTo((c ?? 0) - (b ?? 0), 9);
+    expect(c).toBe(1);
+  });
+
+  it("knows which way is better", () => {
+    expect(bestOf(measure("cost"), [band(2), band(4)])).toBe(0);
+    expect(bestOf(measure("hours"), [band(2, 5), band(2, 50)])).toBe(1);
+    expect(bestOf(measure("cost"), [band(2), band(2)])).toBeNull();
+    expect(bestOf(measure("cost"), [band(null), band(2)])).toBeNull();
+  });
+});

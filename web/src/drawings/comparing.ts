@@ -1,0 +1,97 @@
+/** Up to four bands on one set of axes: each quantity scaled by the greatest among them. */
+import type { Compared } from "../api/schema";
+import type { Kind } from "../lib/units";
+
+export interface Measure {
+  readonly key: string;
+  readonly label: string;
+  readonly kind: Kind;
+  readonly of: (c: Compared) => number | null;
+  /** Drawn on a logarithmic axis: values lie decades apart. */
+  readonly decades?: boolean;
+  readonly better: "more" | "less";
+  readonly suffix?: string;
+}
+
+export const MEASURES: readonly Measure[] = [
+  {
+    key: "radius",
+    label: "tightest radius",
+    kind: "length",
+    of: (c) => c.option?.tight_radius_mm ?? null,
+    better: "less",
+  },
+  {
+    key: "teeth",
+    label: "teeth in the work",
+    kind: "plain",
+    of: (c) => c.option?.teeth_in_cut ?? null,
+    better: "more",
+  },
+  {
+    key: "fill",
+    label: "gullet filled",
+    kind: "plain",
+    suffix: "%",
+    of: (c) => (c.option ? 100 * c.option.figures.gullet_fill : null),
+    better: "less",
+  },
+  {
+    key: "feed",
+    label: "feed",
+    kind: "feed",
+    of: (c) => c.option?.figures.feed_m_min ?? null,
+    better: "more",
+  },
+  {
+    key: "stiffness",
+    label: "stiffness sideways, N/mm",
+    kind: "plain",
+    of: (c) => c.option?.stiffness_N_mm ?? null,
+    better: "more",
+  },
+  {
+    key: "slack",
+    label: "edge holds",
+    kind: "force",
+    of: (c) => c.option?.edge_slack_N ?? null,
+    better: "more",
+  },
+  {
+    key: "hours",
+    label: "hours in bending",
+    kind: "plain",
+    of: (c) => c.option?.bending_hours ?? null,
+    decades: true,
+    better: "more",
+  },
+  { key: "life", label: "life of the edge, m", kind: "plain", of: (c) => c.life_m, better: "more" },
+  {
+    key: "cost",
+    label: "cost of a piece",
+    kind: "plain",
+    of: (c) => c.option?.figures.cost_total ?? null,
+    better: "less",
+  },
+];
+
+/** Shares 0..1 of the axis for each band; null where a band has no such figure. */
+export function shares(measure: Measure, compared: readonly Compared[]): (number | null)[] {
+  const values = compared.map(measure.of);
+  const known = values.filter((v): v is number => v !== null && v > 0);
+  if (known.length === 0) return values.map(() => null);
+  const most = Math.max(...known);
+  if (!measure.decades) return values.map((v) => (v === null ? null : v / most));
+  const low = Math.log10(Math.min(...known)) - 0.5;
+  const span = Math.max(Math.log10(most) - low, 1e-9);
+  return values.map((v) => (v === null || v <= 0 ? null : (Math.log10(v) - low) / span));
+}
+
+/** The place of the band that is best by a measure; null when they are level or only one. */
+export function bestOf(measure: Measure, compared: readonly Compared[]): number | null {
+  const values = compared.map(measure.of);
+  const known = values.filter((v): v is number => v !== null);
+  if (known.length < 2 || Math.max(...known) === Math.min(...known)) return null;
+  const best = measure.better === "more" ? Math.max(...known) : Math.min(...known);
+  return values.indexOf(best);
+}

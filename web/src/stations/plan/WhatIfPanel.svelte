@@ -1,0 +1,177 @@
+<script lang="ts">
+  import type { WhatIf } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
+  import { ticket } from "../../lib/ticket.svelte";
+  import { significant, type Kind } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import type { PlanState } from "./plan.svelte";
+
+  const { plan }: { plan: PlanState } = $props();
+
+  const saw = $derived(shop.saw(ticket.draft.saw_id)?.saw);
+  const best = $derived(plan.answer?.best ?? null);
+  /** The height as it stood when something was first tried, to go back to. */
+  let heightBefore = $state<number | null>(null);
+  const tried = $derived(plan.whatIf !== null || heightBefore !== null);
+
+  interface Slider {
+    readonly key: keyof WhatIf;
+    readonly label: string;
+    readonly kind: Kind;
+    readonly unit: string;
+    readonly own: number;
+    readonly low: number;
+    readonly high: number;
+    readonly step: number;
+  }
+  const sliders = $derived<Slider[]>([
+    {
+      key: "motor_kW",
+      label: "motor",
+      kind: "plain",
+      unit: "kW",
+      own: Number(saw?.motor_kW ?? 1),
+      low: 0.2,
+      high: 15,
+      step: 0.1,
+    },
+    {
+      key: "stress_MPa",
+      label: "tension",
+      kind: "stress",
+      unit: "",
+      own: best?.stress_target_MPa ?? 150,
+      low: 40,
+      high: 300,
+      step: 5,
+    },
+    {
+      key: "guard_gap_mm",
+      label: "guard above the work",
+      kind: "length",
+      unit: "",
+      own: shop.settings?.guard_gap_mm ?? 10,
+      low: 2,
+      high: 150,
+      step: 1,
+    },
+    {
+      key: "dullness",
+      label: "dullness",
+      kind: "plain",
+      unit: "",
+      own: best?.band.dullness ?? 0,
+      low: 0,
+      high: 1,
+      step: 0.05,
+    },
+  ]);
+
+  function set(key: keyof WhatIf, value: number): void {
+    plan.whatIf = { ...plan.whatIf, [key]: value };
+  }
+
+  function setHeight(value: number): void {
+    heightBefore ??= ticket.draft.height_mm;
+    ticket.edit({ height_mm: value });
+  }
+
+  function reset(): void {
+    plan.whatIf = null;
+    if (heightBefore !== null) ticket.edit({ height_mm: heightBefore });
+    heightBefore = null;
+  }
+</script>
+
+<details class="no-print">
+  <summary><h2>What if …</h2></summary>
+  <div class="sliders">
+    <label>
+      <span>height in the cut</span>
+      <input
+        type="range"
+        min="5"
+        max={Number(saw?.height_mm ?? 300)}
+        step="1"
+        value={ticket.draft.height_mm}
+        oninput={(e) => setHeight(e.currentTarget.valueAsNumber)}
+      />
+      <output class="mono">{shop.say(ticket.draft.height_mm, "length")}</output>
+    </label>
+    {#each sliders as s (s.key)}
+      {@const value = plan.whatIf?.[s.key] ?? s.own}
+      <label data-tried={plan.whatIf?.[s.key] !== undefined && plan.whatIf?.[s.key] !== null}>
+        <span>{s.label}</span>
+        <input
+          type="range"
+          min={s.low}
+          max={s.high}
+          step={s.step}
+          {value}
+          oninput={(e) => set(s.key, e.currentTarget.valueAsNumber)}
+        />
+        <output class="mono"
+          >{s.kind === "plain"
+            ? `${significant(value, 2, true)} ${s.unit}`.trim()
+            : shop.say(value, s.kind)}</output
+        >
+      </label>
+    {/each}
+  </div>
+  {#if tried}
+    <p class="tried">
+      Tried out: the answer above is not the shop as it is.
+      <Action onclick={reset}>Reset</Action>
+    </p>
+  {/if}
+</details>
+
+<style>
+  details {
+    margin-top: var(--s3);
+    border-top: var(--hair) solid var(--hairline);
+  }
+  summary {
+    display: flex;
+    align-items: center;
+    min-height: var(--touch);
+    cursor: pointer;
+  }
+  h2 {
+    font-size: var(--text);
+    text-decoration: underline dotted;
+    text-underline-offset: 0.3em;
+  }
+  .sliders {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+    gap: 0 var(--s6);
+  }
+  label {
+    display: grid;
+    grid-template-columns: 9rem 1fr 6rem;
+    gap: var(--s3);
+    align-items: center;
+    min-height: var(--touch);
+  }
+  label[data-tried="true"] {
+    background: var(--jade-pale);
+  }
+  input {
+    width: 100%;
+    min-height: var(--touch);
+    accent-color: var(--jade);
+  }
+  output {
+    font-weight: 650;
+    text-align: right;
+  }
+  .tried {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+    align-items: center;
+    color: var(--brass-text);
+    font-weight: 650;
+  }
+</style>
