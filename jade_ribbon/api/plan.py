@@ -3,7 +3,7 @@
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.operations import operation
-from jade_ribbon.services import outlines, plan
+from jade_ribbon.services import outlines, plan, shopping
 from jade_ribbon.services.inputs import CompareInput, FeedInput, OutlineInput, PlanInput
 
 
@@ -35,3 +35,9 @@ def radius_card(session: Session) -> list[outlines.TurningBand]:
 def compare_bands(session: Session, body: CompareInput) -> list[plan.Compared]:
     """Up to four bands of the rack beside each other in one cut."""
     return plan.compare(session, body)
+
+
+@operation("GET", "/api/shopping", answer=list[shopping.ShoppingLine])
+def shopping_list(session: Session) -> list[shopping.ShoppingLine]:
+    """Bands that the open jobs want and the rack cannot give."""
+    return shopping.shopping_list(session)

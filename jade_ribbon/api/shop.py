@@ -41,7 +41,7 @@ def write_shop(session: Session, body: ShopInput) -> settings.Shop:
 @operation("GET", "/api/reference", answer=tables.Reference)
 def reference(session: Session) -> tables.Reference:
     """Materials, steels, tooth forms, house rules and words."""
-    return tables.reference()
+    return tables.reference(session)
 
 
 @operation("GET", "/api/search", answer=list[finding.Hit], query=SearchQuery)

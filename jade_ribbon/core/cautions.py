@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.choose import Ranked, stop_of
 from jade_ribbon.core.conflicts import has_nails
-from jade_ribbon.core.evaluate import STABILITY_FACTOR
+from jade_ribbon.core.evaluate import stability_factor
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.words import figure
 from jade_ribbon.reference.tables import caution_texts
@@ -128,7 +128,7 @@ def _figures(job: Job, best: Ranked | None) -> dict[str, str]:
         return words
     e = best.evaluation
     if e.stability is not None:
-        words["force_N"] = f"{e.stability.critical_feed_force_N / STABILITY_FACTOR:.0f}"
+        words["force_N"] = f"{e.stability.critical_feed_force_N / stability_factor(job):.0f}"
     if e.fatigue is not None:
         words["hours"] = figure(e.fatigue.running_hours)
     if e.speed is not None:

@@ -23,6 +23,8 @@ from jade_ribbon.core.wear import (
 )
 
 STABILITY_FACTOR = 2.0
+ANGLED_STABILITY_FACTOR = 3.0
+"""Angled and one-sided loads push the band aside as well as back: a stiffer one is asked for."""
 EDGE_FACTOR = 1.0
 CROSSCUT_ENERGY = 0.75
 SHOW_PACE = 2.0 / 3.0
@@ -101,6 +103,12 @@ def energy_share(job: Job) -> float:
     return CROSSCUT_ENERGY if job.cut.operation == "crosscut" else 1.0
 
 
+def stability_factor(job: Job) -> float:
+    """Safety on the twisting force: two, three where the load comes at an angle."""
+    angled = job.cut.operation == "wedge" or job.cut.angle_deg != 0
+    return ANGLED_STABILITY_FACTOR if angled else STABILITY_FACTOR
+
+
 def dullness_now(facts: BandFacts) -> float:
     """Dullness as the cut feels it, gum included."""
     return effective_dullness(edge_dullness=facts.band.dullness, fouled=facts.band.fouling)
@@ -132,7 +140,7 @@ def window_at(
         motor_kW=saw.motor_kW * saw.drive.power_share(speed_m_s),
         drive_efficiency=saw.drive_efficiency,
         critical_feed_force_N=stability.critical_feed_force_N,
-        stability_factor=STABILITY_FACTOR,
+        stability_factor=stability_factor(job),
         edge_slack_feed_force_N=edge_N / EDGE_FACTOR,
         hand_force_N=saw.hand_force_N if by_hand else None,
     )
@@ -205,7 +213,7 @@ def figures_at(evaluation: Evaluation, job: Job, feed_m_min: float) -> RunFigure
     available = job.saw.motor_kW * job.saw.drive.power_share(speed.speed_m_s) * 1000.0
     held = min(
         evaluation.edge_slack_N / EDGE_FACTOR,
-        evaluation.stability.critical_feed_force_N / STABILITY_FACTOR,
+        evaluation.stability.critical_feed_force_N / stability_factor(job),
     )
     return RunFigures(
         feed_m_min=feed_m_min,

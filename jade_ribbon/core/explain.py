@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.choose import STRESS_SHARE_WANTED, Choice, Ranked
 from jade_ribbon.core.conflicts import LIMIT_WORDS, Reason
-from jade_ribbon.core.evaluate import comfort_factor
+from jade_ribbon.core.evaluate import ANGLED_STABILITY_FACTOR, comfort_factor
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.words import figure, percent
 from jade_ribbon.reference.tables import house_rules
@@ -131,6 +131,16 @@ def _hours(best: Ranked) -> Reason:
     return Reason("bending", f"{text} running hours in bending, good to a factor of ten.")
 
 
+def _angled(job: Job) -> tuple[Reason, ...]:
+    if job.cut.operation != "wedge" and job.cut.angle_deg == 0:
+        return ()
+    text = (
+        f"The cut loads the band from one side, so it must hold {ANGLED_STABILITY_FACTOR:g} times "
+        "its push against twisting, not twice: a wider, tighter band or a lower guard pays here."
+    )
+    return (Reason("stiffness", text),)
+
+
 def reasons(best: Ranked, choice: Choice, job: Job) -> tuple[Reason, ...]:
     """Why this band, in the order an operator asks."""
     return (
@@ -142,6 +152,7 @@ def reasons(best: Ranked, choice: Choice, job: Job) -> tuple[Reason, ...]:
         _speed(best, job),
         _feed(best),
         _hours(best),
+        *_angled(job),
     )
 
 

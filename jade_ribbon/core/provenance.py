@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.choose import Ranked
 from jade_ribbon.core.conflicts import LIMIT_WORDS
-from jade_ribbon.core.evaluate import STABILITY_FACTOR, dullness_now
+from jade_ribbon.core.evaluate import dullness_now, stability_factor
 from jade_ribbon.core.job import Job
 
 TABLE_SOURCE = "Reference table: {}; typical value, corrected on the shop's own copy"
@@ -159,7 +159,7 @@ def _push(best: Ranked, job: Job) -> Explained:
             Input("tangential force", best.run.cut.tangential_force_N, "N"),
             Input("edge goes slack at", e.edge_slack_N, "N"),
             Input("band twists at", e.stability.critical_feed_force_N, "N"),
-            Input("factor on twisting", STABILITY_FACTOR, ""),
+            Input("factor on twisting", stability_factor(job), ""),
         ),
         "Strain energy of the tensioned strip between the guides",
         "Twisting force 10–25 %; the factor of two covers it.",

@@ -1,6 +1,7 @@
 """The job file (docs/formats): JSON in, the core's frozen job out, and back."""
 
 import dataclasses
+from collections.abc import Mapping
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
@@ -125,7 +126,7 @@ class CutFile(Strict):
     round_stock: bool = False
     wall_mm: Annotated[float, Field(gt=0, le=500)] | None = None
 
-    def to_core(self, table: dict[str, Material] | None = None) -> Cut:
+    def to_core(self, table: Mapping[str, Material] | None = None) -> Cut:
         known = table if table is not None else materials()
         if self.material not in known:
             raise InputError(

@@ -175,6 +175,14 @@ class SetupStepText:
 
 
 @dataclass(frozen=True)
+class OtherNames:
+    """A row of material_names.csv: what else people call a material."""
+
+    key: str
+    names: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class HouseRule:
     """A row of house_rules.csv: a point on which practice is divided."""
 
@@ -257,3 +265,9 @@ def house_rules() -> Mapping[str, HouseRule]:
 def setup_step_texts() -> Mapping[str, SetupStepText]:
     """The steps of a set-up in working order."""
     return _keyed("setup_steps", SetupStepText)
+
+
+@lru_cache
+def other_names() -> Mapping[str, OtherNames]:
+    """Common other names of materials by key."""
+    return _keyed("material_names", OtherNames)

@@ -112,6 +112,38 @@ class JobInput(CutInput):
     band_id: Id | None = None
 
 
+class MaterialChanges(Strict):
+    """Figures of a material that a shop may correct; each left out stays the table's."""
+
+    specific_cutting_pressure_MPa: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    size_exponent_m: Annotated[float, Field(ge=0, le=0.9)] | None = None
+    feed_force_ratio_sharp: Annotated[float, Field(gt=0, le=3)] | None = None
+    feed_force_ratio_dull: Annotated[float, Field(gt=0, le=5)] | None = None
+    bite_min_mm: Annotated[float, Field(gt=0, le=1)] | None = None
+    bite_target_mm: Annotated[float, Field(gt=0, le=5)] | None = None
+    bite_max_mm: Annotated[float, Field(gt=0, le=10)] | None = None
+    gullet_fill_limit: Annotated[float, Field(gt=0, le=5)] | None = None
+    speed_min_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
+    speed_target_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
+    speed_max_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
+    abrasiveness: Annotated[float, Field(gt=0, le=5000)] | None = None
+    gum_factor: Annotated[float, Field(ge=0, le=5)] | None = None
+
+
+class MaterialInput(Strict):
+    """The shop's own copy of a material."""
+
+    name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+    changes: MaterialChanges
+    note: Words = ""
+
+
+class NewMaterialInput(MaterialInput):
+    """A new material, from the nearest one."""
+
+    nearest: Annotated[str, Field(max_length=80)]
+
+
 class WhatIf(Strict):
     """Figures tried out instead of the shop's own; each left out stays as it is."""
 

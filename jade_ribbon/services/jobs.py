@@ -1,6 +1,7 @@
 """Jobs: save, duplicate, reopen, export and import as a job file."""
 
 import json
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -11,9 +12,10 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.recommend import band_record
 from jade_ribbon.formats.job import CutFile, JobFile, RatesFile, RulesFile, SawFile, saw_record
 from jade_ribbon.formats.validation import read_json
-from jade_ribbon.reference.tables import materials
+from jade_ribbon.reference.tables import Material
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inputs import JobInput, PlanInput
+from jade_ribbon.services.own_materials import material_table
 from jade_ribbon.services.plan import rack_candidates, read_world
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import core_saw
@@ -76,9 +78,14 @@ def rules_file(session: Session, row: JobRow) -> RulesFile:
 
 
 def _answer(
-    row: JobRow, saw: str | None, band: str | None, done: int, setup_id: int | None
+    row: JobRow,
+    saw: str | None,
+    band: str | None,
+    done: int,
+    setup_id: int | None,
+    table: Mapping[str, Material],
 ) -> JobAnswer:
-    material = materials().get(row.material)
+    material = table.get(row.material)
     return JobAnswer(
         id=row.id,
         name=row.name or f"Job {row.id}",
@@ -114,7 +121,8 @@ def list_jobs(session: Session) -> list[JobAnswer]:
             continue
         done[job_id] = done.get(job_id, 0) + pieces
     setups = {job: i for i, job in session.execute(select(SetupRow.id, SetupRow.job_id))}
-    return [_answer(j, s, b, done.get(j.id, 0), setups.get(j.id)) for j, s, b in rows]
+    table = material_table(session)
+    return [_answer(j, s, b, done.get(j.id, 0), setups.get(j.id), table) for j, s, b in rows]
 
 
 def one_job(session: Session, job_id: int) -> JobAnswer:
@@ -127,11 +135,18 @@ def one_job(session: Session, job_id: int) -> JobAnswer:
     setup = session.scalars(
         select(SetupRow.id).where(SetupRow.job_id == job_id).order_by(SetupRow.id.desc())
     ).first()
-    return _answer(row, saw.name if saw else None, band.label if band else None, sum(pieces), setup)
+    return _answer(
+        row,
+        saw.name if saw else None,
+        band.label if band else None,
+        sum(pieces),
+        setup,
+        material_table(session),
+    )
 
 
 def _apply(session: Session, row: JobRow, given: JobInput) -> None:
-    given.to_core()
+    given.to_core(material_table(session))
     if given.saw_id is not None:
         get(session, "saw", given.saw_id)
     if given.band_id is not None:

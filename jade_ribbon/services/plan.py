@@ -22,11 +22,14 @@ from jade_ribbon.core.job import Candidate, Job, Saw
 from jade_ribbon.core.openers import Opener, openers
 from jade_ribbon.core.provenance import Explained, explain
 from jade_ribbon.core.recommend import catalogue_candidates, type_label
+from jade_ribbon.core.steel_money import SteelCost, steel_costs
 from jade_ribbon.core.tension import tension
 from jade_ribbon.core.wear import edge_state, effective_dullness
 from jade_ribbon.formats.job import CutFile
+from jade_ribbon.reference.tables import Material
 from jade_ribbon.services.bands import candidate, chance, shop_lives
 from jade_ribbon.services.inputs import CompareInput, FeedInput, PlanInput, WhatIf
+from jade_ribbon.services.own_materials import material_table
 from jade_ribbon.services.records import get
 from jade_ribbon.services.saws import core_saw
 from jade_ribbon.services.shop import Shop, read_shop, rules_for
@@ -172,6 +175,7 @@ class PlanAnswer:
     assumed: list[str]
     prevented: str
     openers: tuple[Opener, ...]
+    steels: tuple[SteelCost, ...]
 
 
 @dataclass(frozen=True)
@@ -183,10 +187,11 @@ class World:
     bands: Sequence[BandRow]
     lives: ShopLives
     by_band: Mapping[int, int]
+    materials: Mapping[str, Material]
 
 
 def read_world(session: Session) -> World:
-    """Saws, usable bands, lives and settings: four statements."""
+    """Saws, usable bands, lives, settings and materials: five statements."""
     saws = session.scalars(
         select(SawRow).where(SawRow.deleted_at.is_(None)).order_by(SawRow.id)
     ).all()
@@ -194,11 +199,12 @@ def read_world(session: Session) -> World:
         select(BandRow).where(BandRow.deleted_at.is_(None), BandRow.state == "rack")
     ).all()
     mounted = {s.mounted_band_id: s.id for s in saws if s.mounted_band_id is not None}
-    return World(read_shop(session), saws, bands, shop_lives(session), mounted)
+    table = material_table(session)
+    return World(read_shop(session), saws, bands, shop_lives(session), mounted, table)
 
 
 def _with_material_life(band: Candidate, row: BandRow, world: World, cut: CutFile) -> Candidate:
-    material = cut.to_core().material
+    material = cut.to_core(world.materials).material
     shop_life = world.lives.of(row.steel, row.sharpenings)
     life = own_life_m(shop_life, used_m=row.edge_equivalent_m)
     return dataclasses.replace(band, life_m=life_in(life, steel_key=row.steel, material=material))
@@ -217,7 +223,13 @@ def rack_candidates(world: World, saw_id: int, cut: CutFile) -> tuple[Candidate,
 def job_for(world: World, saw: Saw, given: PlanInput, bands: tuple[Candidate, ...]) -> Job:
     """The core's job of a question, with what is tried out in place of the shop's figures."""
     rules = rules_for(world.shop, given.rules)
-    job = Job(saw=saw, cut=given.to_core(), rules=rules, rates=world.shop.rates, bands=bands)
+    job = Job(
+        saw=saw,
+        cut=given.to_core(world.materials),
+        rules=rules,
+        rates=world.shop.rates,
+        bands=bands,
+    )
     return job if given.what_if is None else _tried_out(job, given.what_if)
 
 
@@ -364,10 +376,8 @@ def prevented(choice: Choice) -> str:
     return f"{example.facts.band.label}: {example.conflicts[0].text}."
 
 
-def _buy(given: PlanInput, world: World, saw: Saw, rack_best: Ranked | None) -> Buy | None:
+def _buy(choice: Choice, job: Job, world: World, rack_best: Ranked | None) -> Buy | None:
     """A catalogue type clearly better than the rack's best, or the only one able."""
-    job = job_for(world, saw, given, catalogue_candidates())
-    choice = choose(job)
     best = choice.best
     if best is None:
         return None
@@ -417,6 +427,8 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
     job = job_for(world, saw, given, rack_candidates(world, row.id, given))
     choice = choose(job)
     best = choice.best
+    types_job = job_for(world, saw, given, catalogue_candidates())
+    types = choose(types_job)
     return PlanAnswer(
         saw_id=row.id,
         saw_name=row.name,
@@ -435,7 +447,8 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
         explained=explain(best, job) if best else {},
         stop=choice.stop,
         too_close=_too_close(choice),
-        buy=None if choice.stop else _buy(given, world, saw, best),
+        buy=None if choice.stop else _buy(types, types_job, world, best),
+        steels=() if choice.stop else steel_costs(types, job.cut.material),
         saws=[_elsewhere(s, given, world) for s in world.saws if s.id != row.id],
         assumed=row.assumed,
         prevented="" if best or choice.stop else prevented(choice),

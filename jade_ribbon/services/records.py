@@ -13,6 +13,7 @@ from jade_ribbon.store.models import (
     Base,
     ChangeRow,
     JobRow,
+    MaterialRow,
     RunRow,
     SawRow,
     SetupRow,
@@ -28,6 +29,7 @@ NOUNS: dict[str, type[Base]] = {
     "job": JobRow,
     "setup": SetupRow,
     "run": RunRow,
+    "material": MaterialRow,
 }
 
 

@@ -2,13 +2,22 @@
 
 from dataclasses import dataclass
 
+from sqlalchemy.orm import Session
+
 from jade_ribbon.core.band_history import SCRAP_REASONS
 from jade_ribbon.core.cautions import DISCLAIMER
 from jade_ribbon.core.conflicts import LIMIT_MARKS, LIMIT_WORDS
 from jade_ribbon.core.plausible import SLIPS, USUAL, Usual
 from jade_ribbon.core.wear import EDGE_STATES
-from jade_ribbon.reference.tables import house_rules, materials, steels, tooth_forms
+from jade_ribbon.reference.tables import (
+    house_rules,
+    materials,
+    other_names,
+    steels,
+    tooth_forms,
+)
 from jade_ribbon.services.inputs import SYMPTOMS
+from jade_ribbon.services.own_materials import material_table
 
 
 @dataclass(frozen=True)
@@ -21,6 +30,8 @@ class MaterialLine:
     density_kg_m3: float
     dust_hazard: str
     note: str
+    also: str
+    own: bool
 
 
 @dataclass(frozen=True)
@@ -82,12 +93,21 @@ class Reference:
     disclaimer: str
 
 
-def reference() -> Reference:
-    """The tables; they do not change while the server runs."""
+def reference(session: Session) -> Reference:
+    """The tables, materials as this shop has them."""
     return Reference(
         materials=[
-            MaterialLine(m.key, m.name, m.group, m.density_kg_m3, m.dust_hazard, m.cautions)
-            for m in materials().values()
+            MaterialLine(
+                key=m.key,
+                name=m.name,
+                group=m.group,
+                density_kg_m3=m.density_kg_m3,
+                dust_hazard=m.dust_hazard,
+                note=m.cautions,
+                also=", ".join(other_names()[m.key].names) if m.key in other_names() else "",
+                own=m != materials().get(m.key),
+            )
+            for m in material_table(session).values()
         ],
         steels=[NameLine(s.key, s.name, s.notes) for s in steels().values()],
         forms=[

@@ -24,6 +24,7 @@ from jade_ribbon.services.bands import (
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inputs import RunInput
 from jade_ribbon.services.jobs import cut_file, rules_file, set_state
+from jade_ribbon.services.own_materials import material_table
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import core_saw
 from jade_ribbon.services.shop import read_shop
@@ -105,7 +106,7 @@ def _run_job(session: Session, job: JobRow, saw: SawRow, given: RunInput) -> Job
     cut = cut_file(job).model_copy(update={"length_mm": given.length_mm, "count": given.pieces})
     return Job(
         saw=core_saw(saw),
-        cut=cut.to_core(),
+        cut=cut.to_core(material_table(session)),
         rules=rules_file(session, job).to_core(),
         rates=read_shop(session).rates,
     )

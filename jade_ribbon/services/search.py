@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.reference.tables import materials
+from jade_ribbon.reference.tables import other_names
+from jade_ribbon.services.own_materials import material_table
 from jade_ribbon.store.models import BandRow, JobRow, SawRow
 
 MOST = 20
@@ -61,8 +62,9 @@ def search(session: Session, query: str) -> list[Hit]:
         found.append((_score(query, band.label, detail), hit))
     for saw in session.scalars(select(SawRow).where(SawRow.deleted_at.is_(None))):
         found.append((_score(query, saw.name), Hit("saw", str(saw.id), saw.name, saw.orientation)))
-    for key, material in materials().items():
+    for key, material in material_table(session).items():
+        names = other_names()[key].names if key in other_names() else ()
         hit = Hit("material", key, material.name, material.group.replace("_", " "))
-        found.append((0.95 * _score(query, material.name), hit))
+        found.append((0.95 * _score(query, material.name, *names), hit))
     ranked = sorted((f for f in found if f[0] > 0), key=lambda f: (-f[0], f[1].title))
     return [hit for _, hit in ranked[:MOST]]

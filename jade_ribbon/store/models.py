@@ -249,6 +249,20 @@ class RunRow(Base):
     deleted_at: Mapped[datetime | None]
 
 
+class MaterialRow(Base):
+    """The shop's own copy of a material: what it corrects, or a new one from a nearest."""
+
+    __tablename__ = "material"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    key: Mapped[str] = mapped_column(String(80), unique=True)
+    base_key: Mapped[str] = mapped_column(String(80))
+    name: Mapped[str] = mapped_column(String(80))
+    changes: Mapped[dict[str, Any]]
+    note: Mapped[str] = mapped_column(default="")
+    deleted_at: Mapped[datetime | None]
+
+
 class ChangeRow(Base):
     """One change to a record: what it was before and after, for history and undo."""
 

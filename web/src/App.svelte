@@ -13,6 +13,8 @@
   import Plan from "./stations/plan/Plan.svelte";
   import BandPage from "./stations/rack/BandPage.svelte";
   import Rack from "./stations/rack/Rack.svelte";
+  import Shopping from "./stations/rack/Shopping.svelte";
+  import Materials from "./stations/shop/Materials.svelte";
   import RadiusCard from "./stations/rack/RadiusCard.svelte";
   import Run from "./stations/run/Run.svelte";
   import SetUp from "./stations/setup/SetUp.svelte";
@@ -31,6 +33,8 @@
     "/plan/:id?": Plan,
     "/jobs": Jobs,
     "/rack/radius": RadiusCard,
+    "/rack/shopping": Shopping,
+    "/shop/materials/:key?": Materials,
     "/setup/:id?": SetUp,
     "/run/:id?": Run,
     "/rack": Rack,

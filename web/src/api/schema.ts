@@ -180,6 +180,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/material": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A material, the table's figures and the shop's own. */
+        get: operations["one_material"];
+        /** Save the shop's own figures of a material. */
+        put: operations["correct_material"];
+        post?: never;
+        /** Go back to the table's figures; it can be undone. */
+        delete: operations["reset_material"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/materials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new material from the nearest one. */
+        post: operations["add_material"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -259,6 +295,23 @@ export interface paths {
         put?: never;
         /** Up to four bands of the rack beside each other in one cut. */
         post: operations["compare_bands"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Bands that the open jobs want and the rack cannot give. */
+        get: operations["shopping_list"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1284,6 +1337,18 @@ export interface components {
             recommended_m_min: number | null;
         };
         /**
+         * FigureLine
+         * @description One figure of a material: the table's and the shop's own.
+         */
+        FigureLine: {
+            /** Field */
+            field: string;
+            /** Original */
+            original: number;
+            /** Own */
+            own: number | null;
+        };
+        /**
          * FormLine
          * @description A tooth form with what its drawing needs; fractions of the pitch, hook in degrees.
          */
@@ -1521,6 +1586,91 @@ export interface components {
             left_10_m: number;
         };
         /**
+         * MaterialChanges
+         * @description Figures of a material that a shop may correct; each left out stays the table's.
+         */
+        MaterialChanges: {
+            /**
+             * Specific Cutting Pressure Mpa
+             * @default null
+             */
+            specific_cutting_pressure_MPa?: number | null;
+            /**
+             * Size Exponent M
+             * @default null
+             */
+            size_exponent_m?: number | null;
+            /**
+             * Feed Force Ratio Sharp
+             * @default null
+             */
+            feed_force_ratio_sharp?: number | null;
+            /**
+             * Feed Force Ratio Dull
+             * @default null
+             */
+            feed_force_ratio_dull?: number | null;
+            /**
+             * Bite Min Mm
+             * @default null
+             */
+            bite_min_mm?: number | null;
+            /**
+             * Bite Target Mm
+             * @default null
+             */
+            bite_target_mm?: number | null;
+            /**
+             * Bite Max Mm
+             * @default null
+             */
+            bite_max_mm?: number | null;
+            /**
+             * Gullet Fill Limit
+             * @default null
+             */
+            gullet_fill_limit?: number | null;
+            /**
+             * Speed Min M S
+             * @default null
+             */
+            speed_min_m_s?: number | null;
+            /**
+             * Speed Target M S
+             * @default null
+             */
+            speed_target_m_s?: number | null;
+            /**
+             * Speed Max M S
+             * @default null
+             */
+            speed_max_m_s?: number | null;
+            /**
+             * Abrasiveness
+             * @default null
+             */
+            abrasiveness?: number | null;
+            /**
+             * Gum Factor
+             * @default null
+             */
+            gum_factor?: number | null;
+        };
+        /**
+         * MaterialInput
+         * @description The shop's own copy of a material.
+         */
+        MaterialInput: {
+            /** Name */
+            name: string;
+            changes: components["schemas"]["MaterialChanges"];
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
          * MaterialLine
          * @description A material as the finder lists it.
          */
@@ -1537,6 +1687,32 @@ export interface components {
             dust_hazard: string;
             /** Note */
             note: string;
+            /** Also */
+            also: string;
+            /** Own */
+            own: boolean;
+        };
+        /**
+         * MaterialPage
+         * @description A material with the shop's corrections beside the original.
+         */
+        MaterialPage: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Base Key */
+            base_key: string;
+            /** Base Name */
+            base_name: string;
+            /** Is New */
+            is_new: boolean;
+            /** Figures */
+            figures: components["schemas"]["FigureLine"][];
+            /** Note */
+            note: string;
+            /** Change Id */
+            change_id: number | null;
         };
         /**
          * MountInput
@@ -1562,6 +1738,22 @@ export interface components {
             name: string;
             /** Note */
             note: string;
+        };
+        /**
+         * NewMaterialInput
+         * @description A new material, from the nearest one.
+         */
+        NewMaterialInput: {
+            /** Name */
+            name: string;
+            changes: components["schemas"]["MaterialChanges"];
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Nearest */
+            nearest: string;
         };
         /**
          * Opener
@@ -1734,6 +1926,8 @@ export interface components {
             prevented: string;
             /** Openers */
             openers: components["schemas"]["Opener"][];
+            /** Steels */
+            steels: components["schemas"]["SteelCost"][];
         };
         /**
          * PlanInput
@@ -2650,6 +2844,36 @@ export interface components {
             people?: string[];
         };
         /**
+         * ShoppingLine
+         * @description One type to buy: to which length, how many, what for and why.
+         */
+        ShoppingLine: {
+            /** Label */
+            label: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Tpi Lo */
+            tpi_lo: number | null;
+            /** Tpi Hi */
+            tpi_hi: number | null;
+            /** Form */
+            form: string;
+            /** Steel */
+            steel: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Count */
+            count: number;
+            /** Price */
+            price: number;
+            /** Jobs */
+            jobs: string[];
+            /** Why */
+            why: string;
+        };
+        /**
          * SidePushFigure
          * @description Push at mid-span, guides off, and what it must bend the band by.
          */
@@ -2679,6 +2903,27 @@ export interface components {
              * @enum {string}
              */
             state: "planned" | "done";
+        };
+        /**
+         * SteelCost
+         * @description The cheapest band of a steel for this cut, and the spread of its cost a piece.
+         */
+        SteelCost: {
+            /** Steel */
+            steel: string;
+            /** Steel Name */
+            steel_name: string;
+            /** Label */
+            label: string;
+            cost: components["schemas"]["Cost"];
+            /** Total */
+            total: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Close */
+            close: boolean;
         };
         /**
          * StepBody
@@ -2886,6 +3131,7 @@ export type FaultBody = components['schemas']['FaultBody'];
 export type FeedFigures = components['schemas']['FeedFigures'];
 export type FeedInput = components['schemas']['FeedInput'];
 export type FeedWindow = components['schemas']['FeedWindow'];
+export type FigureLine = components['schemas']['FigureLine'];
 export type FormLine = components['schemas']['FormLine'];
 export type GuideCard = components['schemas']['GuideCard'];
 export type Hit = components['schemas']['Hit'];
@@ -2894,9 +3140,13 @@ export type JobAnswer = components['schemas']['JobAnswer'];
 export type JobFile = components['schemas']['JobFile'];
 export type JobInput = components['schemas']['JobInput'];
 export type LifeFacts = components['schemas']['LifeFacts'];
+export type MaterialChanges = components['schemas']['MaterialChanges'];
+export type MaterialInput = components['schemas']['MaterialInput'];
 export type MaterialLine = components['schemas']['MaterialLine'];
+export type MaterialPage = components['schemas']['MaterialPage'];
 export type MountInput = components['schemas']['MountInput'];
 export type NameLine = components['schemas']['NameLine'];
+export type NewMaterialInput = components['schemas']['NewMaterialInput'];
 export type Opener = components['schemas']['Opener'];
 export type Option = components['schemas']['Option'];
 export type Outline = components['schemas']['Outline'];
@@ -2927,9 +3177,11 @@ export type SetupStart = components['schemas']['SetupStart'];
 export type SetupStep = components['schemas']['SetupStep'];
 export type Shop = components['schemas']['Shop'];
 export type ShopInput = components['schemas']['ShopInput'];
+export type ShoppingLine = components['schemas']['ShoppingLine'];
 export type SidePushFigure = components['schemas']['SidePushFigure'];
 export type Started = components['schemas']['Started'];
 export type StateInput = components['schemas']['StateInput'];
+export type SteelCost = components['schemas']['SteelCost'];
 export type StepBody = components['schemas']['StepBody'];
 export type StepState = components['schemas']['StepState'];
 export type Tension = components['schemas']['Tension'];
@@ -4068,6 +4320,307 @@ export interface operations {
             };
         };
     };
+    one_material: {
+        parameters: {
+            query: {
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialPage"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    correct_material: {
+        parameters: {
+            query: {
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MaterialInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialPage"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reset_material: {
+        parameters: {
+            query: {
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deleted"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_material: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMaterialInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialPage"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     plan_cut: {
         parameters: {
             query?: never;
@@ -4454,6 +5007,53 @@ export interface operations {
             };
             /** @description A field is missing, unknown or out of range */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shopping_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingLine"][];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -12,7 +12,7 @@
   let typed = $state("");
   const all = $derived(shop.reference?.materials ?? []);
   const fuse = $derived(
-    new Fuse(all, { keys: ["name", "group"], threshold: 0.4, ignoreLocation: true }),
+    new Fuse(all, { keys: ["name", "also", "group"], threshold: 0.4, ignoreLocation: true }),
   );
   const found = $derived(typed.trim() ? fuse.search(typed, { limit: 12 }).map((f) => f.item) : all);
   const groups = $derived(Map.groupBy(found, (m) => m.group));

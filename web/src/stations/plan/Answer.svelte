@@ -23,7 +23,7 @@
   );
   const form = $derived(band.form_name.split(" (")[0]);
   const steel = $derived(band.steel_name.split(" (")[0]?.toLowerCase());
-  const SHOWN = ["width", "pitch", "steel"];
+  const SHOWN = ["width", "pitch", "steel", "stiffness"];
   const reasons = $derived(answer.reasons.filter((r) => SHOWN.includes(r.key)));
   /** What following the width rule costs, where it costs anything. */
   const houseRule = $derived(

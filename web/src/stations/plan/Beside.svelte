@@ -44,6 +44,37 @@
       </dl>
     </section>
   {/if}
+  {#if answer.steels.length > 1}
+    {@const most = Math.max(...answer.steels.map((x) => x.high))}
+    <section>
+      <h2>Steel and money, of common types new</h2>
+      {#each answer.steels as steel (steel.steel)}
+        <div class="steel">
+          <span>{steel.steel_name.split(" (")[0]}</span>
+          <span class="mono">{shop.money(steel.total)}</span>
+          <div class="bar wide" aria-hidden="true">
+            {#each COSTS as [key] (key)}<span
+                data-key={key}
+                style:width="{(100 * steel.cost[key]) / most}%"
+              ></span>{/each}
+            <i
+              class="spread"
+              style:left="{(100 * steel.low) / most}%"
+              style:width="{(100 * (steel.high - steel.low)) / most}%"
+            ></i>
+          </div>
+          <span class="soft"
+            >{shop.money(steel.low)} to {steel.high.toFixed(2)}{steel.close
+              ? ": too close to call"
+              : ""}</span
+          >
+        </div>
+      {/each}
+      <p class="soft">
+        The line is what wear leaves unsure. A logged run of each steel in this stock settles it.
+      </p>
+    </section>
+  {/if}
   {#if answer.buy}
     <section>
       <h2>Worth buying</h2>
@@ -163,6 +194,26 @@
   }
   [data-key="power"] {
     background: var(--ink);
+  }
+  .steel {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    gap: 0 var(--s3);
+    padding: var(--s2) 0;
+    border-top: var(--hair) solid var(--hairline);
+  }
+  .wide {
+    grid-column: 1 / -1;
+    position: relative;
+  }
+  .spread {
+    position: absolute;
+    top: 50%;
+    height: 2px;
+    background: var(--ink);
+  }
+  .steel .soft {
+    grid-column: 1 / -1;
   }
   .swatch {
     display: inline-block;

@@ -133,7 +133,11 @@
             {metal}
           />
           <div class="actions no-print">
-            <Action main onclick={() => void setUp()}>Set up {best.band.label}</Action>
+            <Action main disabled={plan.whatIf !== null} onclick={() => void setUp()}
+              >{plan.whatIf === null
+                ? `Set up ${best.band.label}`
+                : "Reset what-if to set up"}</Action
+            >
             <Action onclick={() => void save()} disabled={!ticket.changed}
               >{ticket.id === null ? "Save job" : ticket.changed ? "Save changes" : "Saved"}</Action
             >

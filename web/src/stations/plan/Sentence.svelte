@@ -29,6 +29,9 @@
       case "quantity": {
         const value = draft[part.field];
         if (value === null) return part.field === "tolerance_mm" ? "any accuracy" : "?";
+        if (draft.operation === "circle" && part.field === "min_radius_mm") {
+          return `${shop.say(value, part.kind)} (${shop.say(2 * value, part.kind)} across)`;
+        }
         return shop.say(value, part.kind);
       }
       case "count":

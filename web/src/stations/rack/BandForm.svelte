@@ -50,10 +50,25 @@
     } as unknown as BandInput;
   }
 
+  let count = $state(1);
+
+  /** Labels of the further bands when several come at once: K-07 gives K-08, K-09. */
+  function otherLabels(): string[] {
+    const match = /^(.*?)(\d+)$/.exec(String(draft.label));
+    return Array.from({ length: Math.max(0, Math.min(count, 20) - 1) }, (_, i) => {
+      if (!match) return `${draft.label}-${i + 2}`;
+      const [, stem = "", digits = "0"] = match;
+      return stem + String(Number(digits) + i + 1).padStart(digits.length, "0");
+    });
+  }
+
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const body = bodyOf();
     try {
+      for (const label of band ? [] : otherLabels()) {
+        await ask(client.POST("/api/bands", { body: { ...body, label } }));
+      }
       const saved = band
         ? await ask(
             client.PUT("/api/bands/{band_id}", { params: { path: { band_id: band.id } }, body }),
@@ -163,6 +178,18 @@
       help="Leave empty to take the usual one."
       onvalue={(v) => set("price", v)}
     />
+    {#if !band}
+      <QuantityField
+        label="How many of these"
+        kind="plain"
+        value={count}
+        help={count > 1
+          ? `Labelled ${draft.label}, ${otherLabels().join(", ")}`
+          : "Bought together, alike."}
+        required
+        onvalue={(v) => (count = Math.max(1, Math.round(v ?? 1)))}
+      />
+    {/if}
     <div class="text">
       <label for="band-place">Place</label>
       <input

@@ -60,6 +60,7 @@
   </p>
   <Action main onclick={() => (adding = !adding)}>Add a band</Action>
   <Action href="#/rack/radius">Radius card</Action>
+  <Action href="#/rack/shopping">Shopping list</Action>
 </header>
 {#if adding}
   <BandForm

@@ -97,7 +97,10 @@
   }
 </script>
 
-<h1>Shop</h1>
+<header class="top">
+  <h1>Shop</h1>
+  <Action href="#/shop/materials">Materials</Action>
+</header>
 {#if shop.settings && shop.reference}
   <section>
     <div class="head">
@@ -235,6 +238,7 @@
   section {
     padding-top: var(--s4);
   }
+  .top,
   .head {
     display: flex;
     gap: var(--s5);

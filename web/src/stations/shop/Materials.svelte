@@ -1,0 +1,169 @@
+<script lang="ts">
+  import { push } from "svelte-spa-router";
+
+  import { ask, askPatiently, client, Problem } from "../../api/client";
+  import type { MaterialChanges, MaterialPage } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { significant } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import MaterialFinder from "../../parts/MaterialFinder.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+
+  const { params }: { params?: { key?: string } } = $props();
+  const key = $derived(params?.key ?? null);
+  let page = $state<MaterialPage | null>(null);
+  let changes = $state<Record<string, number | null>>({});
+  let faults = $state<Record<string, string>>({});
+  let newName = $state("");
+
+  const WORDS: Record<string, string> = {
+    specific_cutting_pressure_MPa: "Cutting pressure at a bite of 0.1 mm, MPa",
+    size_exponent_m: "How it falls with bite (exponent)",
+    feed_force_ratio_sharp: "Push over tangential force, sharp",
+    feed_force_ratio_dull: "… dull",
+    bite_min_mm: "Least bite before it rubs, mm",
+    bite_target_mm: "Bite aimed at, mm",
+    bite_max_mm: "Largest bite, mm",
+    gullet_fill_limit: "Fullest gullet (share)",
+    speed_min_m_s: "Slowest band, m/s, carbon steel",
+    speed_target_m_s: "Band speed aimed at, m/s",
+    speed_max_m_s: "Fastest, m/s",
+    abrasiveness: "Abrasiveness, against dry oak",
+    gum_factor: "Gum",
+  };
+
+  async function load(which: string): Promise<void> {
+    const query = { key: which };
+    page = await askPatiently(() => client.GET("/api/material", { params: { query } }));
+    changes = Object.fromEntries(page.figures.map((f) => [f.field, f.own]));
+    faults = {};
+  }
+  // The address names the material; reading it asks the server.
+  $effect(() => {
+    if (key) load(key).catch((p: unknown) => notice.fail(p));
+    else page = null;
+  });
+
+  async function after(saved: MaterialPage, words: string): Promise<void> {
+    await shop.load();
+    await load(saved.key);
+    if (saved.change_id !== null) notice.canUndo(words, saved.change_id, () => refresh(saved.key));
+  }
+
+  async function refresh(which: string): Promise<void> {
+    await shop.load();
+    await load(which).catch(() => push("/shop/materials"));
+  }
+
+  async function save(): Promise<void> {
+    if (!page) return;
+    const body = { name: page.name, changes: changes as MaterialChanges, note: page.note };
+    try {
+      const query = { key: page.key };
+      const saved = await ask(client.PUT("/api/material", { params: { query }, body }));
+      await after(saved, `${saved.name}: the shop’s figures are saved.`);
+    } catch (problem) {
+      const known = problem instanceof Problem ? problem.errors : [];
+      faults = Object.fromEntries(known.map((f) => [f.path.split(".").at(-1) ?? "", f.message]));
+      notice.fail(problem);
+    }
+  }
+
+  async function reset(): Promise<void> {
+    if (!page) return;
+    const { key: which, name } = page;
+    try {
+      const query = { key: which };
+      const { change_id } = await ask(client.DELETE("/api/material", { params: { query } }));
+      await refresh(which);
+      notice.canUndo(`${name}: back to the table.`, change_id, () => refresh(which));
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+
+  async function add(): Promise<void> {
+    if (!page) return;
+    const body = {
+      name: newName,
+      nearest: page.base_key,
+      changes: changes as MaterialChanges,
+      note: `From ${page.base_name}`,
+    };
+    try {
+      const saved = await ask(client.POST("/api/materials", { body }));
+      newName = "";
+      await shop.load();
+      await push(`/shop/materials/${saved.key}`);
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+</script>
+
+<h1>{page ? page.name : "Materials"}</h1>
+{#if page}
+  <p class="soft">
+    {page.is_new ? `From ${page.base_name}.` : ""} The table’s figure stands beside yours; leave yours
+    empty to keep it.
+    {shop.material(page.key)?.note ?? ""}
+  </p>
+  <div class="fields">
+    {#each page.figures as figure (figure.field)}
+      <QuantityField
+        label={WORDS[figure.field] ?? figure.field}
+        kind="plain"
+        value={changes[figure.field] ?? null}
+        help="table: {significant(figure.original, 3)}"
+        error={faults[figure.field] ?? ""}
+        onvalue={(v) => (changes = { ...changes, [figure.field]: v })}
+      />
+    {/each}
+  </div>
+  <div class="actions">
+    <Action main onclick={() => void save()}>Save the shop’s figures</Action>
+    {#if page.is_new || page.figures.some((f) => f.own !== null)}
+      <Action onclick={() => void reset()}>{page.is_new ? "Delete it" : "Back to the table"}</Action
+      >
+    {/if}
+    <Action href="#/shop/materials">All materials</Action>
+  </div>
+  <div class="new">
+    <label>A new material from this one<input bind:value={newName} placeholder="its name" /></label>
+    <Action disabled={!newName.trim()} onclick={() => void add()}>Add it</Action>
+  </div>
+{:else}
+  <MaterialFinder chosen="" onchoose={(k) => void push(`/shop/materials/${k}`)} />
+  <p class="soft">
+    {shop.reference?.materials.filter((m) => m.own).length ?? 0} with figures of this shop’s own.
+  </p>
+{/if}
+
+<style>
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(17rem, 1fr));
+    gap: var(--s4);
+    padding: var(--s4) 0;
+  }
+  .actions,
+  .new {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+    align-items: end;
+    padding-top: var(--s3);
+  }
+  label {
+    display: grid;
+    font-weight: 600;
+  }
+  input {
+    min-height: var(--touch);
+    width: 16rem;
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+  }
+</style>
