@@ -86,10 +86,20 @@ class BandEventInput(Strict):
         return self
 
 
+class WhatIf(Strict):
+    """Figures tried out instead of the shop's own; each left out stays as it is."""
+
+    motor_kW: Annotated[float, Field(gt=0, le=100)] | None = None
+    stress_MPa: Annotated[float, Field(ge=20, le=400)] | None = None
+    guard_gap_mm: Annotated[float, Field(ge=2, le=300)] | None = None
+    dullness: Annotated[float, Field(ge=0, le=1)] | None = None
+
+
 class CutInput(CutFile):
     """A cut with what the sentence says beside it, and house rules overridden for this job."""
 
     slice_mm: Annotated[float, Field(gt=0, le=3000)] | None = None
+    what_if: WhatIf | None = None
     rules: Annotated[dict[str, str | int | float], Field(max_length=20)] = Field(
         default_factory=dict
     )
@@ -144,20 +154,10 @@ class NewMaterialInput(MaterialInput):
     nearest: Annotated[str, Field(max_length=80)]
 
 
-class WhatIf(Strict):
-    """Figures tried out instead of the shop's own; each left out stays as it is."""
-
-    motor_kW: Annotated[float, Field(gt=0, le=100)] | None = None
-    stress_MPa: Annotated[float, Field(ge=20, le=400)] | None = None
-    guard_gap_mm: Annotated[float, Field(ge=2, le=300)] | None = None
-    dullness: Annotated[float, Field(ge=0, le=1)] | None = None
-
-
 class PlanInput(CutInput):
     """A question to Plan: a cut on a saw, with figures tried out."""
 
     saw_id: Id
-    what_if: WhatIf | None = None
 
 
 class FeedInput(PlanInput):

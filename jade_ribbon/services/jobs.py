@@ -46,6 +46,7 @@ class JobAnswer:
     round_stock: bool
     wall_mm: float | None
     rules: dict[str, Any]
+    what_if: dict[str, float] | None
     saw_id: int | None
     saw_name: str | None
     band_id: int | None
@@ -62,7 +63,7 @@ def cut_file(row: JobRow) -> CutFile:
 
 
 def plan_input(row: JobRow, saw_id: int) -> PlanInput:
-    """The question a job puts to Plan."""
+    """The question a job puts to Plan, for the shop as it is: nothing tried out."""
     return PlanInput(
         **{k: getattr(row, k) for k in CUT_KEYS},
         saw_id=saw_id,
@@ -96,6 +97,7 @@ def _answer(
         setup_id=setup_id,
         slice_mm=row.slice_mm,
         rules=row.rules,
+        what_if=row.what_if or None,
         saw_id=row.saw_id,
         band_id=row.band_id,
         state=row.state,
@@ -153,6 +155,8 @@ def _apply(session: Session, row: JobRow, given: JobInput) -> None:
         get(session, "band", given.band_id)
     for key in (*CUT_KEYS, "name", "slice_mm", "rules", "saw_id", "band_id"):
         setattr(row, key, getattr(given, key))
+    tried = given.what_if.model_dump(exclude_none=True) if given.what_if else {}
+    row.what_if = tried
     row.updated_at = now()
 
 
@@ -198,7 +202,9 @@ def finish_job(session: Session, job_id: int, state: str) -> JobAnswer:
 def duplicate_job(session: Session, job_id: int) -> JobAnswer:
     """A new planned job with the same cut."""
     row: JobRow = get(session, "job", job_id)
-    copied = {k: getattr(row, k) for k in (*CUT_KEYS, "slice_mm", "rules", "saw_id", "band_id")}
+    copied = {
+        k: getattr(row, k) for k in (*CUT_KEYS, "slice_mm", "rules", "what_if", "saw_id", "band_id")
+    }
     copy = JobRow(
         **copied,
         name=f"{row.name or f'Job {row.id}'}, again"[:120],

@@ -203,21 +203,23 @@ def read_world(session: Session) -> World:
     return World(read_shop(session), saws, bands, shop_lives(session), mounted, table)
 
 
-def _with_material_life(band: Candidate, row: BandRow, world: World, cut: CutFile) -> Candidate:
-    material = cut.to_core(world.materials).material
+def _with_material_life(
+    band: Candidate, row: BandRow, world: World, material: Material
+) -> Candidate:
     shop_life = world.lives.of(row.steel, row.sharpenings)
     life = own_life_m(shop_life, used_m=row.edge_equivalent_m)
     return dataclasses.replace(band, life_m=life_in(life, steel_key=row.steel, material=material))
 
 
 def rack_candidates(world: World, saw_id: int, cut: CutFile) -> tuple[Candidate, ...]:
-    """The rack as candidates for a saw; bands on another saw are left out there."""
-    found = []
-    for row in world.bands:
-        on = world.by_band.get(row.id)
-        band = candidate(row, world.lives, saw_id, on)
-        found.append(_with_material_life(band, row, world, cut))
-    return tuple(found)
+    """The whole rack as candidates for a saw, each with its life in this material."""
+    material = cut.to_core(world.materials).material
+    return tuple(
+        _with_material_life(
+            candidate(row, world.lives, saw_id, world.by_band.get(row.id)), row, world, material
+        )
+        for row in world.bands
+    )
 
 
 def job_for(world: World, saw: Saw, given: PlanInput, bands: tuple[Candidate, ...]) -> Job:
@@ -350,8 +352,12 @@ def option(ranked: Ranked, best: Ranked, job: Job, world: World) -> Option:
 
 
 def _elsewhere(row: SawRow, given: PlanInput, world: World) -> SawVerdict:
-    """What one saw would do, from the rack."""
-    job = job_for(world, core_saw(row), given, rack_candidates(world, row.id, given))
+    """What one saw would do with the bands of the rack that are long enough for it."""
+    fitting = [
+        b for b in world.bands if row.band_length_min_mm <= b.length_mm <= row.band_length_max_mm
+    ]
+    near = dataclasses.replace(world, bands=fitting)
+    job = job_for(near, core_saw(row), given, rack_candidates(near, row.id, given))
     try:
         choice = choose(job)
     except InputError as error:
@@ -367,7 +373,7 @@ def _elsewhere(row: SawRow, given: PlanInput, world: World) -> SawVerdict:
 def prevented(choice: Choice) -> str:
     """In one sentence, what keeps every band from the job: the commonest last obstacle."""
     if not choice.excluded:
-        return "No band is on the rack yet."
+        return "No band of its length is on the rack."
     fewest = min(len(e.conflicts) for e in choice.excluded)
     nearest = [e for e in choice.excluded if len(e.conflicts) == fewest]
     keys = [e.conflicts[0].key for e in nearest]
@@ -465,7 +471,8 @@ def evaluation_of(
     if band_id is not None:
         found: BandRow = get(session, "band", band_id)
         plain = candidate(found, world.lives, row.id, world.by_band.get(found.id))
-        band = _with_material_life(plain, found, world, given)
+        material = given.to_core(world.materials).material
+        band = _with_material_life(plain, found, world, material)
     assert band is not None
     job = job_for(world, core_saw(row), given, (band,))
     choose(job)

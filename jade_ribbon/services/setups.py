@@ -91,6 +91,8 @@ def start(session: Session, given: SetupStart) -> int:
     """Open a card for a job with a band, or go on with the one that is open."""
     job_row: JobRow = get(session, "job", given.job_id)
     band: BandRow = get(session, "band", given.band_id)
+    if job_row.what_if:
+        raise ConflictError("This job tries out other figures: reset them before setting up.")
     _, choice, _ = _choice_of(session, job_row, given.band_id)
     if choice.best is None:
         found = choice.excluded[0].conflicts[0].text if choice.excluded else f"it is {band.state}"

@@ -7,7 +7,16 @@ rows keep `deleted_at`, so that a delete can be undone.
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, DateTime, ForeignKey, Index, MetaData, String
+from sqlalchemy import (
+    JSON,
+    CheckConstraint,
+    DateTime,
+    ForeignKey,
+    Index,
+    MetaData,
+    String,
+    text,
+)
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 from sqlalchemy.types import TypeDecorator
@@ -193,6 +202,7 @@ class JobRow(Base):
     round_stock: Mapped[bool]
     wall_mm: Mapped[float | None]
     rules: Mapped[dict[str, Any]]
+    what_if: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     saw_id: Mapped[int | None] = mapped_column(ForeignKey("saw.id"))
     band_id: Mapped[int | None] = mapped_column(ForeignKey("band.id"))
     state: Mapped[str] = mapped_column(String(12), default="planned")

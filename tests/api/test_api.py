@@ -90,7 +90,7 @@ def test_an_empty_rack_is_told_what_to_buy(client: FlaskClient, job_file: dict[s
     client.post("/api/saws", json=job_file["saw"])
     answer = plan(client)
     assert answer["best"] is None
-    assert answer["prevented"] == "No band is on the rack yet."
+    assert answer["prevented"] == "No band of its length is on the rack."
     assert answer["buy"]["option"]["band"]["width_mm"] == 19
     assert answer["buy"]["length_mm"] == 3360
 

@@ -1002,14 +1002,14 @@ export interface components {
              * @default null
              */
             slice_mm?: number | null;
+            /** @default null */
+            what_if?: components["schemas"]["WhatIf"] | null;
             /** Rules */
             rules?: {
                 [key: string]: string | number;
             };
             /** Saw Id */
             saw_id: number;
-            /** @default null */
-            what_if?: components["schemas"]["WhatIf"] | null;
             /** Band Ids */
             band_ids: number[];
         };
@@ -1298,14 +1298,14 @@ export interface components {
              * @default null
              */
             slice_mm?: number | null;
+            /** @default null */
+            what_if?: components["schemas"]["WhatIf"] | null;
             /** Rules */
             rules?: {
                 [key: string]: string | number;
             };
             /** Saw Id */
             saw_id: number;
-            /** @default null */
-            what_if?: components["schemas"]["WhatIf"] | null;
             /** Feed M Min */
             feed_m_min: number;
             /**
@@ -1447,6 +1447,10 @@ export interface components {
             rules: {
                 [key: string]: unknown;
             };
+            /** What If */
+            what_if: {
+                [key: string]: number;
+            } | null;
             /** Saw Id */
             saw_id: number | null;
             /** Saw Name */
@@ -1545,6 +1549,8 @@ export interface components {
              * @default null
              */
             slice_mm?: number | null;
+            /** @default null */
+            what_if?: components["schemas"]["WhatIf"] | null;
             /** Rules */
             rules?: {
                 [key: string]: string | number;
@@ -1982,14 +1988,14 @@ export interface components {
              * @default null
              */
             slice_mm?: number | null;
+            /** @default null */
+            what_if?: components["schemas"]["WhatIf"] | null;
             /** Rules */
             rules?: {
                 [key: string]: string | number;
             };
             /** Saw Id */
             saw_id: number;
-            /** @default null */
-            what_if?: components["schemas"]["WhatIf"] | null;
         };
         /**
          * Problem

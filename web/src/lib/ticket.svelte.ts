@@ -19,6 +19,7 @@ const BLANK: Draft = {
   wall_mm: null,
   name: "",
   rules: {},
+  what_if: null,
   saw_id: null,
   band_id: null,
 };
@@ -87,6 +88,14 @@ class Ticket {
     if (this.id === null) return;
     const params = { path: { job_id: this.id } };
     this.take(await askPatiently(() => client.GET("/api/jobs/{job_id}", { params })));
+  }
+
+  /** Keeps what is tried out as a job of its own beside the one it came from. */
+  async saveVariant(): Promise<JobAnswer> {
+    this.id = null;
+    this.job = null;
+    this.draft = { ...this.draft, name: `${this.draft.name || "Job"}, what if`.slice(0, 120) };
+    return this.save();
   }
 
   async save(): Promise<JobAnswer> {

@@ -14,6 +14,9 @@
     teeth_in_cut: number;
     material: string;
     metal: boolean;
+    /** Cross-section of the stock in the cut. */
+    shape?: "flat" | "round" | "tube";
+    wall_mm?: number | null;
   }
   const {
     band,
@@ -24,6 +27,8 @@
     teeth_in_cut,
     material,
     metal,
+    shape = "flat",
+    wall_mm = null,
   }: Props = $props();
 
   const W = 560;
@@ -35,11 +40,16 @@
   const LEAST_PITCH = 30;
 
   const workScale = $derived(WORK / height_mm);
+  /** Rounding of the drawn stock: a log or bar is round, all else square. */
+  const rx = $derived(shape === "round" ? WORK / 2 : 0);
+  const wallPx = $derived(
+    shape === "tube" && wall_mm ? Math.min(wall_mm * workScale, WORK / 2) : 0,
+  );
   const grow = $derived(
     Math.max(1, Math.ceil((LEAST_PITCH / (band.pitch_mm * workScale)) * 2) / 2),
   );
   const scale = $derived(workScale * grow);
-  const shape = $derived<ToothShape>({
+  const tooth = $derived<ToothShape>({
     form: band.form,
     pitch: band.pitch_mm * scale,
     depth: band.gullet_depth_mm * scale,
@@ -47,19 +57,19 @@
   });
   const bodyPx = $derived(Math.min(band.width_mm * scale, 190));
   const cut = $derived(band.width_mm * scale > 190);
-  const start = $derived(shape.pitch * -1);
-  const outline = $derived(gulletOutline(shape));
+  const start = $derived(tooth.pitch * -1);
+  const outline = $derived(gulletOutline(tooth));
   const bandPath = $derived(
-    path(edge(shape, H + 2 * shape.pitch), (p) => [TIP_X + p.into, p.along + start]) +
+    path(edge(tooth, H + 2 * tooth.pitch), (p) => [TIP_X + p.into, p.along + start]) +
       `L${TIP_X + bodyPx} ${H + 60}L${TIP_X + bodyPx} -60Z`,
   );
   /** Each gullet as full as it will be at its place on the way down through the work. */
   const chips = $derived.by(() => {
     const found: string[] = [];
-    for (let top = start; top < H; top += shape.pitch) {
-      const middle = top + shape.pitch / 2;
+    for (let top = start; top < H; top += tooth.pitch) {
+      const middle = top + tooth.pitch / 2;
       const share = (middle - WORK_TOP) / WORK;
-      if (share <= 0 || share > 1 + shape.pitch / WORK) continue;
+      if (share <= 0 || share > 1 + tooth.pitch / WORK) continue;
       const filled = fill(outline, Math.min(share, 1) * Math.min(gullet_fill, 1));
       found.push(path(filled, (p) => [TIP_X + p.into, p.along + top], true));
     }
@@ -90,16 +100,24 @@
       <clipPath id="frame"><rect width={W} height={H} /></clipPath>
     </defs>
     <g clip-path="url(#frame)">
-      <rect class="work" data-metal={metal} x="16" y={WORK_TOP} width={TIP_X - 16} height={WORK} />
+      <rect
+        class="work"
+        data-metal={metal}
+        x={shape === "round" ? TIP_X - WORK / 2 : 16}
+        y={WORK_TOP}
+        width={shape === "round" ? WORK : TIP_X - 16}
+        height={WORK}
+        {rx}
+      />
       <rect
         class="work sawn"
         data-metal={metal}
         x={TIP_X}
         y={WORK_TOP}
-        width={W - TIP_X - 30}
+        width={shape === "round" ? 0 : W - TIP_X - 30}
         height={WORK}
       />
-      {#if !metal}
+      {#if !metal && shape === "flat"}
         {#each grain as y, i (y)}
           <path
             class="grain"
@@ -108,6 +126,15 @@
               : 4} 150 4 {W - TIP_X - 30} 0"
           />
         {/each}
+      {/if}
+      {#if wallPx > 0}
+        <rect
+          class="hollow"
+          x={16 + wallPx}
+          y={WORK_TOP + wallPx}
+          width={W - 46 - 2 * wallPx}
+          height={Math.max(WORK - 2 * wallPx, 0)}
+        />
       {/if}
       <path class="band" d={bandPath} />
       {#each chips as d, i (i)}<path class="chip" {d} />{/each}
@@ -179,6 +206,9 @@
   .sawn[data-metal="true"] {
     fill: var(--steel);
     opacity: 0.45;
+  }
+  .hollow {
+    fill: var(--ground);
   }
   .grain {
     fill: none;

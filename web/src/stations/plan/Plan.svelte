@@ -7,6 +7,7 @@
   import { ticket } from "../../lib/ticket.svelte";
   import { duration, percent, significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
+  import BandInCurve from "../../parts/BandInCurve.svelte";
   import BandInWork from "../../parts/BandInWork.svelte";
   import Cautions from "../../parts/Cautions.svelte";
   import FeedScale from "../../parts/FeedScale.svelte";
@@ -131,10 +132,24 @@
             teeth_in_cut={best.teeth_in_cut}
             material={shop.material(ticket.draft.material)?.name ?? ""}
             {metal}
+            shape={ticket.draft.operation === "tube"
+              ? "tube"
+              : ticket.draft.operation === "mill" || ticket.draft.round_stock
+                ? "round"
+                : "flat"}
+            wall_mm={ticket.draft.wall_mm}
           />
+          {#if ticket.draft.min_radius_mm !== null}
+            <BandInCurve
+              band={best.band}
+              radius_mm={ticket.draft.min_radius_mm}
+              tight_mm={best.tight_radius_mm}
+              comfortable_mm={best.comfortable_radius_mm}
+            />
+          {/if}
           <div class="actions no-print">
-            <Action main disabled={plan.whatIf !== null} onclick={() => void setUp()}
-              >{plan.whatIf === null
+            <Action main disabled={ticket.draft.what_if !== null} onclick={() => void setUp()}
+              >{ticket.draft.what_if === null
                 ? `Set up ${best.band.label}`
                 : "Reset what-if to set up"}</Action
             >

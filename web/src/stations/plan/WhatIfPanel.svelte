@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { WhatIf } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
   import { significant, type Kind } from "../../lib/units";
@@ -12,7 +13,7 @@
   const best = $derived(plan.answer?.best ?? null);
   /** The height as it stood when something was first tried, to go back to. */
   let heightBefore = $state<number | null>(null);
-  const tried = $derived(plan.whatIf !== null || heightBefore !== null);
+  const tried = $derived(ticket.draft.what_if !== null || heightBefore !== null);
 
   interface Slider {
     readonly key: keyof WhatIf;
@@ -68,7 +69,7 @@
   ]);
 
   function set(key: keyof WhatIf, value: number): void {
-    plan.whatIf = { ...plan.whatIf, [key]: value };
+    ticket.edit({ what_if: { ...ticket.draft.what_if, [key]: value } });
   }
 
   function setHeight(value: number): void {
@@ -76,9 +77,19 @@
     ticket.edit({ height_mm: value });
   }
 
+  async function keep(): Promise<void> {
+    try {
+      await ticket.saveVariant();
+      heightBefore = null;
+      notice.say(`${ticket.name} is kept beside the job.`);
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+
   function reset(): void {
-    plan.whatIf = null;
-    if (heightBefore !== null) ticket.edit({ height_mm: heightBefore });
+    const height = heightBefore ?? ticket.draft.height_mm;
+    ticket.edit({ what_if: null, height_mm: height });
     heightBefore = null;
   }
 </script>
@@ -99,8 +110,11 @@
       <output class="mono">{shop.say(ticket.draft.height_mm, "length")}</output>
     </label>
     {#each sliders as s (s.key)}
-      {@const value = plan.whatIf?.[s.key] ?? s.own}
-      <label data-tried={plan.whatIf?.[s.key] !== undefined && plan.whatIf?.[s.key] !== null}>
+      {@const value = ticket.draft.what_if?.[s.key] ?? s.own}
+      <label
+        data-tried={ticket.draft.what_if?.[s.key] !== undefined &&
+          ticket.draft.what_if?.[s.key] !== null}
+      >
         <span>{s.label}</span>
         <input
           type="range"
@@ -122,6 +136,7 @@
     <p class="tried">
       Tried out: the answer above is not the shop as it is.
       <Action onclick={reset}>Reset</Action>
+      <Action onclick={() => void keep()}>Keep as a variant</Action>
     </p>
   {/if}
 </details>

@@ -1,12 +1,5 @@
 import { ask, askPatiently, client, Problem } from "../../api/client";
-import type {
-  Compared,
-  FaultBody,
-  FeedFigures,
-  PlanAnswer,
-  PlanInput,
-  WhatIf,
-} from "../../api/schema";
+import type { Compared, FaultBody, FeedFigures, PlanAnswer, PlanInput } from "../../api/schema";
 import { Latest } from "../../lib/latest";
 import { ticket } from "../../lib/ticket.svelte";
 
@@ -16,8 +9,6 @@ export class PlanState {
   faults = $state<readonly FaultBody[]>([]);
   failed = $state("");
   stale = $state(false);
-  /** Figures tried out instead of the shop's own; null when none are. */
-  whatIf = $state<WhatIf | null>(null);
   compared = $state<Compared[]>([]);
   chosen = $state<number[]>([]);
   /** Feed at the handle and its figures, once it was moved. */
@@ -50,7 +41,7 @@ export class PlanState {
       wall_mm: d.wall_mm,
       rules: d.rules,
       saw_id,
-      what_if: this.whatIf,
+      what_if: d.what_if,
     };
   }
 
