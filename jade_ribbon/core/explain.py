@@ -160,6 +160,8 @@ def difference(best: Ranked, other: Ranked) -> str:
     """How another band differs, in a sentence for the runner-up line."""
     share = other.total / best.total - 1.0
     money = f"{percent(abs(share))} {'dearer' if share > 0 else 'cheaper'}"
+    if share >= 1.0:
+        money = f"{figure(share + 1.0)} times the cost"
     if abs(share) < 0.005:
         money = "costs the same"
     parts = [money]

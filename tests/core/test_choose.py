@@ -306,3 +306,35 @@ def test_show_faces_get_two_thirds_of_the_feed(job: Job) -> None:
     assert show.run is not None and show.window is not None
     assert show.window.recommended_m_min is not None
     assert show.run.feed_m_min == pytest.approx(show.window.recommended_m_min * 2 / 3)
+
+
+@pytest.mark.parametrize("changed", [{"motor_kW": 3.0}, {"wheel_force_max_N": 5000.0}])
+def test_more_power_or_tension_never_narrows_a_band_s_window(
+    job: Job, changed: dict[str, float]
+) -> None:
+    own, more = evaluate(K07, job).window, evaluate(K07, with_saw(job, **changed)).window
+    assert own is not None and more is not None
+    assert more.ceiling_m_min >= own.ceiling_m_min
+    assert more.floor_m_min == own.floor_m_min
+
+
+def test_an_angled_cut_asks_for_a_stiffer_band_and_says_why(job: Job) -> None:
+    straight = evaluate(K07, job).window
+    angled = evaluate(K07, with_cut(job, angle_deg=10.0)).window
+    assert straight is not None and angled is not None
+    assert angled.limits_m_min["stability"] < straight.limits_m_min["stability"]
+    result = recommend(with_cut(job, angle_deg=10.0))
+    assert "stiffness" in {r["key"] for r in result["recommended"]["reasons"]}
+
+
+def test_a_hair_s_change_moves_at_most_one_neighbouring_choice(job: Job) -> None:
+    """Along a sweep of heights, each step changes the pitch by one rung of the ladder at most."""
+    ladder = sorted({e.tpi_lo or 0.0 for e in catalogue_candidates()}, reverse=True)
+    before = None
+    for height in range(100, 240, 2):
+        best = choose(with_cut(job, height_mm=float(height))).best
+        assert best is not None
+        rung = ladder.index(best.evaluation.facts.band.tpi_lo or 0.0)
+        if before is not None:
+            assert abs(rung - before) <= 2, height
+        before = rung

@@ -14,6 +14,8 @@
     teeth_in_cut: number;
     material: string;
     metal: boolean;
+    /** Wood and panels are drawn with grain. */
+    grained: boolean;
     /** Cross-section of the stock in the cut. */
     shape?: "flat" | "round" | "tube";
     wall_mm?: number | null;
@@ -27,6 +29,7 @@
     teeth_in_cut,
     material,
     metal,
+    grained,
     shape = "flat",
     wall_mm = null,
   }: Props = $props();
@@ -36,6 +39,8 @@
   const WORK = 236;
   const H = WORK_TOP + WORK + 44;
   const TIP_X = 268;
+  /** A band wider than this on the page is broken off, so that the words keep their place. */
+  const WIDEST = 104;
   /** Teeth are drawn large enough to read: at least so many pixels to the pitch. */
   const LEAST_PITCH = 30;
 
@@ -55,8 +60,8 @@
     depth: band.gullet_depth_mm * scale,
     hookDeg: band.hook_deg,
   });
-  const bodyPx = $derived(Math.min(band.width_mm * scale, 190));
-  const cut = $derived(band.width_mm * scale > 190);
+  const bodyPx = $derived(Math.min(band.width_mm * scale, WIDEST));
+  const cut = $derived(band.width_mm * scale > WIDEST);
   const start = $derived(tooth.pitch * -1);
   const outline = $derived(gulletOutline(tooth));
   const bandPath = $derived(
@@ -117,7 +122,7 @@
         width={shape === "round" ? 0 : W - TIP_X - 30}
         height={WORK}
       />
-      {#if !metal && shape === "flat"}
+      {#if grained && shape === "flat"}
         {#each grain as y, i (y)}
           <path
             class="grain"

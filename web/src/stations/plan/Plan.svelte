@@ -47,6 +47,8 @@
   const best = $derived(plan.answer?.best ?? null);
   const figures = $derived(plan.figures);
   const metal = $derived(METALS.includes(shop.material(ticket.draft.material)?.group ?? ""));
+  const WOODY = ["softwood", "hardwood", "tropical", "troubled_wood", "special"];
+  const grained = $derived(WOODY.includes(shop.material(ticket.draft.material)?.group ?? ""));
   const limits = $derived(shop.reference?.limits ?? {});
   const explained = $derived(plan.answer?.explained ?? {});
   const feed = $derived(plan.feed ?? best?.figures.feed_m_min ?? 0);
@@ -132,6 +134,7 @@
             teeth_in_cut={best.teeth_in_cut}
             material={shop.material(ticket.draft.material)?.name ?? ""}
             {metal}
+            {grained}
             shape={ticket.draft.operation === "tube"
               ? "tube"
               : ticket.draft.operation === "mill" || ticket.draft.round_stock
