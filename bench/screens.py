@@ -16,6 +16,18 @@ from jade_ribbon.demo.world import make_world
 
 TARGET = Path("docs/screenshots")
 CHROMIUM = "/usr/bin/chromium"
+OUTLINE = Path("tests/data/curves/s-bend.svg")
+CURVE = {
+    "name": "Knee from a drawing",
+    "operation": "curve",
+    "material": "white_oak_dry",
+    "height_mm": 40,
+    "length_mm": 600,
+    "count": 4,
+    "min_radius_mm": 120,
+    "finish": "plane",
+    "saw_id": 2,
+}
 
 
 def free_port() -> int:
@@ -93,10 +105,19 @@ def shoot(page: Page, address: str) -> None:
         "band": f"/rack/{band_named(page, address, 'K-07')}",
         "shop": "/shop",
         "jobs": "/jobs",
+        "radius-card": "/rack/radius",
+        "material": "/shop/materials/european_larch_dry",
     }
     for name, path in views.items():
         settle(page, f"{address}/#{path}")
         page.screenshot(path=TARGET / f"{name}.png")
+    curve = page.request.post(f"{address}/api/jobs", data=CURVE).json()
+    settle(page, f"{address}/#/plan/{curve['id']}")
+    page.get_by_label("Outline file").set_input_files(OUTLINE)
+    page.get_by_text("Tightest smooth radius").wait_for()
+    page.wait_for_timeout(600)
+    page.screenshot(path=TARGET / "curve.png")
+    compare(page, address, strakes["id"])
     finish_card(page, address, ferry)
     settle(page, f"{address}/#/run/{ferry['id']}")
     log_one(page)
@@ -109,6 +130,19 @@ def shoot(page: Page, address: str) -> None:
     page.set_viewport_size({"width": 390, "height": 844})
     settle(page, f"{address}/#/plan/{strakes['id']}")
     page.screenshot(path=TARGET / "plan-phone.png")
+
+
+def compare(page: Page, address: str, job_id: int) -> None:
+    """Two more bands beside the chosen one."""
+    settle(page, f"{address}/#/plan/{job_id}")
+    for place in range(2):
+        page.get_by_label("compare").nth(place).check()
+    section = page.get_by_role("region", name="Compared")
+    section.wait_for()
+    page.wait_for_timeout(500)
+    section.scroll_into_view_if_needed()
+    page.screenshot(path=TARGET / "compare.png")
+    section.get_by_role("button", name="Close").click()
 
 
 def finish_card(page: Page, address: str, job: dict[str, int]) -> None:

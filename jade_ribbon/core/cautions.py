@@ -29,6 +29,12 @@ class Caution:
     text: str
 
 
+OLD_METAL = {
+    "compare": "Weigh digging it out against bands and speed, by cost.",
+    "dig_out": "House rule: dig the metal out first.",
+    "saw_through": "House rule: saw through, slowly, with a band that may be spent.",
+}
+
 Rule = Callable[[Job, Ranked | None], bool]
 
 
@@ -140,7 +146,7 @@ def _figures(job: Job, best: Ranked | None) -> dict[str, str]:
 
 def cautions_for(job: Job, best: Ranked | None) -> tuple[Caution, ...]:
     """Cautions of this job, stops first, worded with its figures."""
-    figures = _figures(job, best)
+    figures = _figures(job, best) | {"old_metal": OLD_METAL[job.rules.old_metal]}
     texts = caution_texts()
     chosen = [
         Caution(key, texts[key].level, texts[key].text.format(**figures))

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jade_ribbon.core.conflicts import Reason
 from jade_ribbon.core.errors import Fault, InputError
 from jade_ribbon.core.evaluate import Evaluation, RunFigures, evaluate
-from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, Candidate, Job
+from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Candidate, Job
 from jade_ribbon.core.speed_choice import too_fast_for_any_steel
 
 STRESS_SHARE_WANTED = 0.85
@@ -19,10 +19,15 @@ PITCH_FACTOR = 1.4
 CLOSE_SHARE = 0.10
 """Costs within a tenth are too close to call; a less preferred form must beat by as much."""
 TUBE_TEETH_WANTED = 2.5
+TUBE_TEETH_PREFERRED = 3.0
+"""Two teeth in the walls are the least; three are taken wherever a band has them."""
 FINE_PITCH_AT_50_MM = 2.5
 FINE_HEIGHT_EXPONENT = 0.4
 GLUE_COARSER = 1.6
 """Glue lines clog and notch fine teeth: the fine ladder goes this much coarser."""
+
+HOT_CLASS = 2
+"""Classes from here on are slow and hot, or give something up."""
 
 CLASS_WORDS = (
     "within every limit",
@@ -133,6 +138,14 @@ def _near_pitch(pool: Sequence[Evaluation], wanted: float) -> list[Evaluation]:
         return near
     least = min(_pitch_off(e, wanted) for e in pool)
     return [e for e in pool if _pitch_off(e, wanted) <= least + 1e-9]
+
+
+def _tube_teeth(pool: Sequence[Evaluation], job: Job) -> Sequence[Evaluation]:
+    """For tube and profile those with three teeth in the walls, where there are any."""
+    if not job.cut.is_tube:
+        return pool
+    enough = [e for e in pool if e.teeth_in_cut_least >= TUBE_TEETH_PREFERRED]
+    return enough or pool
 
 
 def _width_group(pool: Sequence[Evaluation], job: Job, wanted: float) -> list[Evaluation]:
@@ -273,7 +286,7 @@ def choose(job: Job) -> Choice:
     wanted = wanted_pitch_mm(job)
     classes = {id(e): class_of(e, job) for e in feasible}
     first = min(classes.values(), default=0)
-    pool = [e for e in feasible if classes[id(e)] == first]
+    pool = _tube_teeth([e for e in feasible if classes[id(e)] == first], job)
     in_width = _width_group(pool, job, wanted)
     in_pitch = _near_pitch(in_width, wanted)
     width_ids, pitch_ids = {id(e) for e in in_width}, {id(e) for e in in_pitch}
@@ -282,6 +295,8 @@ def choose(job: Job) -> Choice:
         for e in feasible
         if e.run is not None
     ]
+    if job.rules.narrow_straight == "impossible" and job.cut.operation in STRAIGHT_OPERATIONS:
+        ranked = [r for r in ranked if r.band_class == first or r.band_class < HOT_CLASS]
     ranked.sort(key=lambda r: (r.band_class, not r.in_pitch, not r.in_width, r.total))
     final = [r for r in ranked if r.in_pitch]
     if final:

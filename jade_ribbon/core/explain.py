@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 
 from jade_ribbon.core.choose import STRESS_SHARE_WANTED, Choice, Ranked
-from jade_ribbon.core.conflicts import LIMIT_WORDS, Reason
+from jade_ribbon.core.conflicts import LIMIT_WORDS, Reason, has_nails
 from jade_ribbon.core.evaluate import ANGLED_STABILITY_FACTOR, comfort_factor
-from jade_ribbon.core.job import Job
+from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
 from jade_ribbon.core.words import figure, percent
 from jade_ribbon.reference.tables import house_rules
 
@@ -201,6 +201,10 @@ def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleAp
         lines.append(line("dirty_steel", job.rules.dirty_steel))
     if job.cut.operation == "mill":
         lines.append(line("mill_speed", job.rules.mill_speed))
+    if job.cut.operation in STRAIGHT_OPERATIONS:
+        lines.append(line("narrow_straight", job.rules.narrow_straight))
+    if has_nails(job):
+        lines.append(line("old_metal", job.rules.old_metal))
     return tuple(lines)
 
 

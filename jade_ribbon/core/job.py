@@ -167,6 +167,8 @@ class Rules:
     dirty_steel: Literal["carbon", "silicon"] = "carbon"
     change: Literal["first_sign", "limit", "demote"] = "demote"
     mill_speed: Literal["matched", "fast"] = "matched"
+    narrow_straight: Literal["both", "impossible"] = "both"
+    old_metal: Literal["compare", "dig_out", "saw_through"] = "compare"
     guard_gap_mm: float = 10.0
 
 

@@ -194,6 +194,15 @@ class ShopHabits:
     thrust_gap: str = "spacer"
     guide_order: str = "upper_first"
     tension_means: str = "gauge"
+    guides_role: str = "backup"
+    coplanar: str = "when_it_shows"
+    factory_alignment: str = "leave"
+    drift: str = "fence"
+    guiding: str = "fence"
+    stock: str = "face_edge"
+    reactive: str = "halves"
+    weld: str = "by_hand"
+    guide_kind: str = "soft"
 
 
 def _tension_check(card: TensionCard, means: str) -> str:
@@ -216,6 +225,69 @@ def _gap_words(gap: float | None) -> str:
     return "just touching" if gap == 0 else f"{gap:g} mm"
 
 
+BIG_WHEEL_MM = 500.0
+SOFT_GUIDE_BELOW_MM = 6.0
+REACTIVE_WORDS = ("spring", "bows", "case-hardened", "stress", "pinch")
+"""What the table's remarks say of stock that moves when it is opened."""
+
+
+def coplanar_limit_mm(job: Job) -> float:
+    """How far wheels may stand out of plane before acting: 1 mm flat or big, else 3 mm."""
+    flat = job.saw.tyre in ("flat", "none")
+    return 1.0 if flat or max(job.saw.wheel_diameters_mm) > BIG_WHEEL_MM else 3.0
+
+
+def _habit_words(best: Ranked, job: Job, habits: ShopHabits) -> dict[str, str]:
+    """The shop's own ways, as the steps say them."""
+    limit = coplanar_limit_mm(job)
+    narrow = best.evaluation.facts.band.width_mm < SOFT_GUIDE_BELOW_MM
+    hard = job.saw.guides not in ("soft_block", "thrust_only", "none")
+    moves = any(word in job.cut.material.cautions for word in REACTIVE_WORDS)
+    resaw = job.cut.operation in ("resaw", "veneer", "rip")
+    stock = {
+        "face_edge": "Stock with one face and an edge square.",
+        "four_square": "Stock four-square.",
+        "as_it_is": "Stock as it is, to a scribed line.",
+    }[habits.stock]
+    reactive = {
+        "halves": " It moves when opened: halve from the middle outwards.",
+        "one_face": " It moves when opened: slice from one face and true it between.",
+    }[habits.reactive]
+    return {
+        "coplanar": f"Wheels in one plane within {limit:g} mm: true them if not."
+        if habits.coplanar == "always"
+        else f"Look at the wheels' plane only if it will not sit on both, or over {limit:g} mm.",
+        "alignment": {
+            "leave": "A fault in alignment shows with a second band too: try one first.",
+            "true": "True the wheels before chasing it with the knob.",
+        }[habits.factory_alignment],
+        "guides_role": {
+            "backup": "If it wanders, look at crown, alignment and tension before the guides.",
+            "straight": "The guides make this cut straight: take care over each gap.",
+        }[habits.guides_role],
+        "guide_kind": "Under 6 mm, soft blocks save the teeth at a touch."
+        if narrow and hard and habits.guide_kind == "soft"
+        else "",
+        "guiding": {
+            "fence": "Guide by the fence.",
+            "single_point": "Guide by a single point at the tooth line; it needs no drift shift.",
+            "scribed": "Freehand to a scribed line.",
+        }[habits.guiding]
+        if resaw
+        else "",
+        "stock": (stock + (reactive if moves else "")) if resaw else "",
+        "weld": {
+            "by_hand": "Dress it turning by hand.",
+            "running": "Dress the back edge only, running, doors shut; never faces or teeth.",
+        }[habits.weld],
+        "drift": {
+            "fence": "Drift up to 2 degrees: set the fence to it. Over that is a fault to find.",
+            "single_point": "A single-point fence follows drift; over 2 degrees is a fault to find.",
+            "tracking": "Steer a small drift out by tracking; over 2 degrees is a fault to find.",
+        }[habits.drift],
+    }
+
+
 def _step_words(
     best: Ranked, job: Job, habits: ShopHabits, card: TensionCard, guides: GuideCard
 ) -> dict[str, str]:
@@ -223,6 +295,7 @@ def _step_words(
     assert speed is not None
     position = band_position(job, habits.band_position, best.evaluation.facts.band.width_mm)
     return {
+        **_habit_words(best, job, habits),
         "position": position,
         "position_again": f"Again {position}, now under tension",
         "stress": f"{card.stress_MPa:.0f} MPa",
@@ -263,9 +336,9 @@ def _step(text: SetupStepText, words: dict[str, str]) -> SetupStep:
         key=text.key,
         title=text.title,
         doors_open=text.doors_open == "yes",
-        do=text.do.format(**words),
+        do=text.do.format(**words).strip(),
         check=text.check.format(**words),
-        wrong=text.wrong.format(**words),
+        wrong=text.wrong.format(**words).strip(),
         figure=FIGURES.get(text.key, "").format(**words),
         reading=READINGS.get(text.key, ""),
     )

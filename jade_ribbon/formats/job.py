@@ -157,6 +157,8 @@ class RulesFile(Strict):
     dirty_steel: Literal["carbon", "silicon"] = "carbon"
     change: Literal["first_sign", "limit", "demote"] = "demote"
     mill_speed: Literal["matched", "fast"] = "matched"
+    narrow_straight: Literal["both", "impossible"] = "both"
+    old_metal: Literal["compare", "dig_out", "saw_through"] = "compare"
     guard_gap_mm: Annotated[float, Field(ge=2, le=50)] = 10.0
 
     def to_core(self) -> Rules:

@@ -17,10 +17,13 @@ from jade_ribbon.core.edge_life import (
     own_life_m,
 )
 from jade_ribbon.core.job import Candidate
+from jade_ribbon.core.sharpening import sharpening_advice
 from jade_ribbon.core.wear import edge_state, effective_dullness
+from jade_ribbon.reference.tables import steels, tooth_forms
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inputs import BandEventInput, BandInput
 from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.shop import read_shop
 from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, RunRow, SawRow
 
 BAND_PLAIN = (
@@ -129,6 +132,7 @@ class BandPage:
 
     band: BandAnswer
     life: LifeFacts
+    advice: str
     runs: list[RunLine]
     events: list[EventLine]
 
@@ -401,8 +405,24 @@ def band_page(session: Session, band_id: int) -> BandPage:
             left_50_m=middle,
             left_10_m=far,
         ),
+        advice=_advice(session, band),
         runs=_run_lines(runs, events, saws),
         events=[EventLine(e.id, e.at, e.kind, e.detail, e.value, e.who) for e in events],
+    )
+
+
+def _advice(session: Session, band: BandAnswer) -> str:
+    """What the shop's rule says of a dull edge; nothing for a scrapped band."""
+    if band.state == "scrapped":
+        return ""
+    return sharpening_advice(
+        steel=steels()[band.steel],
+        form=tooth_forms()[band.form],
+        width_mm=band.width_mm,
+        tpi_lo=band.tpi_lo,
+        sharpenings=band.sharpenings,
+        dullness=band.dullness,
+        rule=read_shop(session).rules["resharpening"],
     )
 
 

@@ -1,6 +1,6 @@
 """The shop's settings, and the rules and rates they give the core."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from typing import Any, Literal
 
 from sqlalchemy.orm import Session
@@ -13,7 +13,7 @@ from jade_ribbon.services.inputs import ShopInput
 from jade_ribbon.services.records import log_change, snapshot
 from jade_ribbon.store.models import ShopRow
 
-HABIT_KEYS = ("band_position", "side_gap", "thrust_gap", "guide_order", "tension_means")
+HABIT_KEYS = tuple(field.name for field in fields(ShopHabits))
 DEFAULT_NAME = "My shop"
 GAUGE_LENGTH_MM = 100.0
 

@@ -338,3 +338,34 @@ def test_a_hair_s_change_moves_at_most_one_neighbouring_choice(job: Job) -> None
         if before is not None:
             assert abs(rung - before) <= 2, height
         before = rung
+
+
+def test_a_tube_takes_three_teeth_where_a_band_has_them(job: Job) -> None:
+    maud = with_saw(
+        job,
+        wheel_force_max_N=9000.0,
+        band_width_mm=(13.0, 34.0),
+        band_thickness_max_mm=1.1,
+        feed="power",
+        drive=dataclasses.replace(job.saw.drive, speeds_m_s=(0.6, 1.2)),
+    )
+    for wall in (3.0, 5.0, 8.0):
+        tube = with_cut(
+            maud,
+            operation="tube",
+            material="mild_steel",
+            height_mm=60.0,
+            wall_mm=wall,
+            finish="rough",
+        )
+        best = choose(tube).best
+        assert best is not None
+        assert best.evaluation.teeth_in_cut_least >= 3
+
+
+def test_a_shop_may_refuse_slow_and_hot_straight_cuts(job: Job) -> None:
+    weak = with_saw(job, motor_kW=0.5)
+    offered = {r.band_class for r in choose(weak).ranked}
+    strict = {r.band_class for r in choose(with_rules(weak, narrow_straight="impossible")).ranked}
+    assert any(c >= 2 for c in offered)
+    assert strict < offered

@@ -22,10 +22,11 @@ from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.life import SHAPE, survival
 from jade_ribbon.core.plausible import USUAL, meant
 from jade_ribbon.core.run_wear import run_wear
-from jade_ribbon.core.setup_card import ShopHabits, setup_card
+from jade_ribbon.core.setup_card import ShopHabits, coplanar_limit_mm, setup_card
+from jade_ribbon.core.sharpening import sharpening_advice
 from jade_ribbon.core.wear import edge_state, fouling
 from jade_ribbon.formats.job import JobFile
-from jade_ribbon.reference.tables import materials
+from jade_ribbon.reference.tables import materials, steels, tooth_forms
 
 T0 = datetime(2026, 1, 1, tzinfo=UTC)
 K07 = Candidate("K-07", 19.0, 0.81, 2.0, 2.0, "hook", "silicon_steel", length_mm=3360.0)
@@ -202,3 +203,52 @@ def test_unusual_values_are_asked_about(field: str, value: float, want: float | 
 
 def test_usual_ranges_are_in_order() -> None:
     assert all(0 <= u.low < u.high for u in USUAL.values())
+
+
+def test_the_card_says_the_shop_s_own_ways(job: Job) -> None:
+    usual = {s.key: s for s in card_of(job).steps}
+    assert "halve from the middle outwards" in usual["table"].do
+    assert "over 3 mm" in usual["fine_track"].do
+    assert usual["trial"].wrong.startswith("Drift up to 2 degrees")
+    own = {
+        s.key: s
+        for s in card_of(
+            job, coplanar="always", drift="tracking", reactive="one_face", weld="running"
+        ).steps
+    }
+    assert "true them if not" in own["fine_track"].do
+    assert "slice from one face" in own["table"].do
+    assert "Steer a small drift" in own["trial"].wrong
+    assert "Dress the back edge only" in own["start"].wrong
+
+
+def test_a_flat_or_big_wheel_is_trued_sooner(job: Job) -> None:
+    assert coplanar_limit_mm(job) == 3.0
+    for changed in ({"tyre": "flat"}, {"wheel_diameters_mm": (600.0, 600.0)}):
+        saw = dataclasses.replace(job.saw, **changed)
+        assert coplanar_limit_mm(dataclasses.replace(job, saw=saw)) == 1.0
+
+
+@pytest.mark.parametrize(
+    ("changed", "words"),
+    [
+        ({}, "Due: send it out; 6 of 8"),
+        ({"dullness": 0.4}, ""),
+        ({"sharpenings": 8}, "replace it"),
+        ({"rule": "never"}, "House rule: not resharpened"),
+        ({"tpi_lo": 10.0}, "a new one is cheaper"),
+        ({"rule": "on_saw"}, "Due: sharpen it on the saw"),
+    ],
+)
+def test_sharpening_follows_form_steel_and_rule(changed: dict[str, Any], words: str) -> None:
+    usual: dict[str, Any] = {
+        "steel": steels()["silicon_steel"],
+        "form": tooth_forms()["hook"],
+        "width_mm": 19.0,
+        "tpi_lo": 2.0,
+        "sharpenings": 2,
+        "dullness": 0.8,
+        "rule": "send_out",
+    }
+    assert words in sharpening_advice(**{**usual, **changed})
+    assert bool(words) == bool(sharpening_advice(**{**usual, **changed}))

@@ -892,6 +892,8 @@ export interface components {
         BandPage: {
             band: components["schemas"]["BandAnswer"];
             life: components["schemas"]["LifeFacts"];
+            /** Advice */
+            advice: string;
             /** Runs */
             runs: components["schemas"]["RunLine"][];
             /** Events */
@@ -2360,6 +2362,18 @@ export interface components {
              * @enum {string}
              */
             mill_speed?: "matched" | "fast";
+            /**
+             * Narrow Straight
+             * @default both
+             * @enum {string}
+             */
+            narrow_straight?: "both" | "impossible";
+            /**
+             * Old Metal
+             * @default compare
+             * @enum {string}
+             */
+            old_metal?: "compare" | "dig_out" | "saw_through";
             /**
              * Guard Gap Mm
              * @default 10

@@ -15,6 +15,9 @@
     "hard_tips",
     "dirty_steel",
     "change",
+    "mill_speed",
+    "narrow_straight",
+    "old_metal",
   ];
   const rules = $derived((shop.reference?.rules ?? []).filter((r) => BEARING.includes(r.key)));
 

@@ -165,6 +165,7 @@
       note="{band.runs} runs since {day(band.arrived_at)}"
     />
   </div>
+  {#if page.advice}<p class="advice">{page.advice}</p>{/if}
   <LifeStrip {page} />
   {#if band.state !== "scrapped"}<EventForm onrecord={record} />{/if}
   <section class="history">
@@ -230,6 +231,11 @@
     font-size: var(--figure);
     font-weight: 650;
     line-height: 1.25;
+  }
+  .advice {
+    color: var(--brass-text);
+    font-weight: 600;
+    padding-bottom: var(--s2);
   }
   .history {
     padding-top: var(--s5);

@@ -144,6 +144,14 @@
       {/if}
     </p>
   </header>
+  {#if (ticket.job?.done_pieces ?? 0) >= ticket.draft.count}
+    <p class="done" role="status">
+      All pieces are logged. {shop.settings?.rules.idle_tension === "leave_on"
+        ? "House rule: the tension may stay on."
+        : "House rule: release the tension if the saw stands overnight."} Isolate the saw; dust out of
+      the wheel boxes. <a href="#/shop/saws/{card.saw_id}">Record the tension</a>
+    </p>
+  {/if}
   <div class="run">
     <section class="log" aria-label="Log a run">
       <div class="count">
@@ -323,6 +331,10 @@
   h1 strong {
     font-weight: 650;
     color: var(--jade);
+  }
+  .done {
+    padding-bottom: var(--s3);
+    font-weight: 600;
   }
   .run {
     display: grid;
