@@ -282,7 +282,7 @@ def _habit_words(best: Ranked, job: Job, habits: ShopHabits) -> dict[str, str]:
         }[habits.weld],
         "drift": {
             "fence": "Drift up to 2 degrees: set the fence to it. Over that is a fault to find.",
-            "single_point": "A single-point fence follows drift; over 2 degrees look for the fault.",
+            "single_point": "A single-point fence follows drift; over 2 degrees seek the fault.",
             "tracking": "Steer a small drift out by tracking; over 2 degrees is a fault to find.",
         }[habits.drift],
     }
