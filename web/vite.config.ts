@@ -10,5 +10,9 @@ export default defineConfig({
     modulePreload: { polyfill: false },
   },
   server: { proxy: { "/api": "http://127.0.0.1:8433" } },
-  test: { environment: "jsdom", include: ["src/**/*.test.ts"] },
+  test: {
+    environment: "jsdom",
+    include: ["src/**/*.test.ts"],
+    setupFiles: ["src/tests/setup.ts"],
+  },
 });

@@ -3,7 +3,10 @@ import createClient from "openapi-fetch";
 
 import type { FaultBody, paths } from "./schema";
 
-export const client = createClient<paths>({ baseUrl: "" });
+export const client = createClient<paths>({
+  baseUrl: globalThis.location.origin,
+  fetch: (request) => globalThis.fetch(request),
+});
 
 export class Problem extends Error {
   constructor(

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Fuse from "fuse.js";
 
+  import type { MaterialLine } from "../api/schema";
   import { shop } from "../lib/shop.svelte";
 
   interface Props {
@@ -15,8 +16,14 @@
     new Fuse(all, { keys: ["name", "also", "group"], threshold: 0.4, ignoreLocation: true }),
   );
   const found = $derived(typed.trim() ? fuse.search(typed, { limit: 12 }).map((f) => f.item) : all);
-  const groups = $derived(Map.groupBy(found, (m) => m.group));
+  const groups = $derived(byGroup(found));
   const id = $props.id();
+
+  /** Groups in the order their first material comes. */
+  function byGroup(materials: readonly MaterialLine[]): [string, MaterialLine[]][] {
+    const names = [...new Set(materials.map((m) => m.group))];
+    return names.map((name) => [name, materials.filter((m) => m.group === name)]);
+  }
 </script>
 
 <div class="finder">
