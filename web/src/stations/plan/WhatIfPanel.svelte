@@ -98,7 +98,7 @@
   <summary><h2>What if …</h2></summary>
   <div class="sliders">
     <label>
-      <span>height in the cut</span>
+      <span>height of the work</span>
       <input
         type="range"
         min="5"

@@ -1,0 +1,413 @@
+import { fireEvent, render, screen, waitFor } from "@testing-library/svelte";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+
+import type { Compared, FeedFigures, Option, StepBody } from "../api/schema";
+import { notice } from "../lib/notice.svelte";
+import { shop } from "../lib/shop.svelte";
+import { ticket } from "../lib/ticket.svelte";
+import {
+  BAND,
+  BAND_ANSWER,
+  REFERENCE,
+  SAW,
+  SETTINGS,
+  STEP,
+  TENSION,
+  WINDOW,
+} from "../tests/samples";
+import Compare from "./plan/Compare.svelte";
+import Jobs from "./plan/Jobs.svelte";
+import RuleOverrides from "./plan/RuleOverrides.svelte";
+import Sentence from "./plan/Sentence.svelte";
+import { OPERATIONS, SENTENCES } from "./plan/sentences";
+import BandForm from "./rack/BandForm.svelte";
+import EventForm from "./rack/EventForm.svelte";
+import Rack from "./rack/Rack.svelte";
+import Shopping from "./rack/Shopping.svelte";
+import Step from "./setup/Step.svelte";
+import Stops from "./setup/Stops.svelte";
+import TensionForms from "./setup/TensionForms.svelte";
+import SawForm from "./shop/SawForm.svelte";
+
+const sent = () => vi.mocked(fetch).mock.calls.map(([request]) => request as Request);
+
+function server(answers: Record<string, unknown>, status = 200): void {
+  vi.spyOn(globalThis, "fetch").mockImplementation((request) => {
+    const path = new URL((request as Request).url).pathname;
+    const failed = status >= 400;
+    const type = failed ? "application/problem+json" : "application/json";
+    const body = JSON.stringify(answers[path] ?? answers["*"] ?? {});
+    return Promise.resolve(new Response(body, { status, headers: { "content-type": type } }));
+  });
+}
+
+beforeEach(() => {
+  vi.restoreAllMocks();
+  localStorage.clear();
+  shop.settings = SETTINGS;
+  shop.reference = REFERENCE;
+  shop.saws = [SAW];
+  shop.units = "metric";
+  ticket.startNew(2);
+  notice.close();
+});
+
+describe("the sentence", () => {
+  it("exists for every operation and has its material, saw and rules", () => {
+    expect(Object.keys(SENTENCES).sort()).toEqual(Object.keys(OPERATIONS).sort());
+    for (const parts of Object.values(SENTENCES)) {
+      const kinds = parts.map((p) => (typeof p === "string" ? "" : p.part));
+      for (const part of ["operation", "material", "finish", "saw", "rules", "count"]) {
+        expect(kinds).toContain(part);
+      }
+    }
+  });
+
+  it("opens a control for a part, edits, and closes with Escape", async () => {
+    render(Sentence, { faults: [] });
+    await fireEvent.click(screen.getByRole("button", { name: "185 mm" }));
+    const input = screen.getByLabelText("Height in the cut");
+    expect(document.activeElement).toBe(input);
+    await fireEvent.input(input, { target: { value: "7 1/4 in" } });
+    expect(ticket.draft.height_mm).toBeCloseTo(184.15);
+    await fireEvent.keyDown(input, { key: "Escape" });
+    expect(screen.queryByLabelText("Height in the cut")).toBeNull();
+  });
+
+  it("starts a part that has no value yet at something sensible", async () => {
+    ticket.edit({ operation: "tube" });
+    render(Sentence, { faults: [] });
+    await fireEvent.click(screen.getByRole("button", { name: "?" }));
+    expect(ticket.draft.wall_mm).toBe(3);
+  });
+
+  it("shows radius and diameter of a round blank", () => {
+    ticket.edit({ operation: "circle", min_radius_mm: 150 });
+    render(Sentence, { faults: [] });
+    expect(screen.getByRole("button", { name: "150 mm (300 mm across)" })).toBeTruthy();
+  });
+
+  it("marks the part a fault belongs to and says it in its control", async () => {
+    const faults = [{ path: "cut.height_mm", message: "does not go under the guides" }];
+    render(Sentence, { faults });
+    const part = screen.getByRole("button", { name: "185 mm" });
+    expect(part.dataset.bad).toBe("true");
+    await fireEvent.click(part);
+    expect(screen.getByRole("alert").textContent).toContain("under the guides");
+  });
+
+  it("changes operation, finish and material through their lists", async () => {
+    render(Sentence, { faults: [] });
+    await fireEvent.click(screen.getByRole("button", { name: "to be planed" }));
+    await fireEvent.click(screen.getByLabelText("left rough"));
+    expect(ticket.draft.finish).toBe("rough");
+    await fireEvent.click(screen.getByRole("button", { name: "European larch (dry)" }));
+    await fireEvent.click(screen.getByRole("button", { name: "HDPE" }));
+    expect(ticket.draft.material).toBe("hdpe");
+    await fireEvent.click(screen.getByRole("button", { name: "Resaw" }));
+    await fireEvent.click(screen.getByLabelText("Cut bar"));
+    expect(ticket.draft.operation).toBe("bar");
+  });
+});
+
+describe("house rules of one job", () => {
+  it("keep only what differs from the shop's, numbers as numbers", async () => {
+    render(RuleOverrides);
+    await fireEvent.change(screen.getByLabelText("Tension target"), { target: { value: "light" } });
+    await fireEvent.change(screen.getByLabelText("Least teeth"), { target: { value: "4" } });
+    expect(ticket.draft.rules).toEqual({ tension: "light", least_teeth: 4 });
+    await fireEvent.change(screen.getByLabelText("Tension target"), { target: { value: "full" } });
+    expect(ticket.draft.rules).toEqual({ least_teeth: 4 });
+  });
+});
+
+const figures = { gullet_fill: 0.3, feed_m_min: 2, cost_total: 1.5 } as unknown as FeedFigures;
+const option = {
+  tight_radius_mm: 100,
+  teeth_in_cut: 15,
+  figures,
+  stiffness_N_mm: 20,
+  edge_slack_N: 90,
+  bending_hours: 135,
+  window: WINDOW,
+} as unknown as Option;
+
+describe("bands side by side", () => {
+  it("mark the better one and say why another cannot", () => {
+    const dear = { ...option, figures: { ...figures, cost_total: 3 } } as Option;
+    const compared: Compared[] = [
+      { band: BAND, option, reasons: [], life_m: 9000 },
+      { band: { ...BAND, band_id: 8, label: "K-08" }, option: dear, reasons: [], life_m: 9000 },
+      {
+        band: { ...BAND, band_id: 9, label: "K-09" },
+        option: null,
+        reasons: [{ key: "dull", text: "Too dull: 0.9" }],
+        life_m: 9000,
+      },
+    ];
+    const { container } = render(Compare, { compared, onclose: vi.fn() });
+    expect(screen.getByText("cannot: Too dull: 0.9")).toBeTruthy();
+    expect(container.querySelectorAll('[data-best="true"]')).toHaveLength(1);
+    expect(container.querySelector('[data-best="true"]')?.textContent).toContain("€ 1.50");
+  });
+});
+
+describe("a step of the card", () => {
+  const props = (over: Record<string, unknown> = {}) => ({
+    step: STEP,
+    place: 6,
+    state: undefined,
+    open: true,
+    who: "Odda",
+    onopen: vi.fn(),
+    onrecord: vi.fn<(body: StepBody) => Promise<void>>(() => Promise.resolve()),
+    ...over,
+  });
+
+  it("records as found and as left, by name", async () => {
+    const p = props();
+    render(Step, p);
+    await fireEvent.input(screen.getByLabelText("As found, MPa"), { target: { value: "90" } });
+    await fireEvent.input(screen.getByLabelText("As left, MPa"), { target: { value: "134" } });
+    await fireEvent.click(screen.getByRole("button", { name: "Done" }));
+    expect(p.onrecord).toHaveBeenCalledWith({
+      key: "tension",
+      done: true,
+      as_found: "90",
+      as_left: "134",
+      skipped: "",
+      who: "Odda",
+    });
+  });
+
+  it("is skipped only with a reason", async () => {
+    const p = props();
+    render(Step, p);
+    await fireEvent.click(screen.getByRole("button", { name: "Skip …" }));
+    const skip = screen.getByRole<HTMLButtonElement>("button", { name: "Skip" });
+    expect(skip.disabled).toBe(true);
+    await fireEvent.input(screen.getByLabelText("Why skip it"), { target: { value: "still on" } });
+    await fireEvent.click(skip);
+    expect(p.onrecord).toHaveBeenCalledWith(
+      expect.objectContaining({ skipped: "still on", done: false }),
+    );
+  });
+
+  it("never offers to skip isolating", () => {
+    render(Step, props({ step: { ...STEP, key: "isolate", reading: "" } }));
+    expect(screen.queryByRole("button", { name: "Skip …" })).toBeNull();
+  });
+
+  it("tells what was recorded, and can be undone", async () => {
+    const state = { done: true, as_found: "90", as_left: "134", skipped: "", who: "Brill", at: "" };
+    const p = props({ state });
+    render(Step, p);
+    expect(screen.getByText("found 90, left 134, Brill")).toBeTruthy();
+    await fireEvent.click(screen.getByRole("button", { name: "Not done" }));
+    expect(p.onrecord).toHaveBeenCalledWith(expect.objectContaining({ done: false }));
+  });
+});
+
+describe("a stop", () => {
+  const cautions = [{ key: "round_stock", level: "stop", text: "Round stock turns." }];
+
+  it("asks for a name, and takes none that is blank", async () => {
+    const onacknowledge = vi.fn(() => Promise.resolve());
+    render(Stops, { cautions, open: ["round_stock"], acknowledged: [], onacknowledge });
+    const button = screen.getByRole<HTMLButtonElement>("button", { name: "I have seen to it" });
+    expect(button.disabled).toBe(true);
+    await fireEvent.input(screen.getByLabelText("Your name"), { target: { value: " Odda " } });
+    await fireEvent.click(button);
+    expect(onacknowledge).toHaveBeenCalledWith("round_stock", "Odda");
+  });
+
+  it("names who saw to it", () => {
+    const acknowledged = [{ key: "round_stock", name: "Odda", at: "2026-01-01T00:00:00Z" }];
+    render(Stops, { cautions, open: [], acknowledged, onacknowledge: vi.fn() });
+    expect(screen.getByText("Odda")).toBeTruthy();
+    expect(screen.queryByRole("button")).toBeNull();
+  });
+});
+
+describe("tension in every form", () => {
+  it("says gauge, note, push, travel and force with how sure each is", () => {
+    render(TensionForms, { card: TENSION });
+    for (const words of ["65 µm", "61.3 Hz", "24.5 N", "1.1 mm", "3200 N"]) {
+      expect(screen.getByText(words)).toBeTruthy();
+    }
+    expect(screen.getByText(/Gauge good to 3 %/)).toBeTruthy();
+  });
+
+  it("leaves out what three wheels cannot have, and says an unknown limit", () => {
+    const card = {
+      ...TENSION,
+      free_span_mm: null,
+      note_Hz: null,
+      note_name: null,
+      side_push: null,
+      wheel_travel_mm: null,
+      frame_limit_N: null,
+    };
+    render(TensionForms, { card });
+    expect(screen.queryByText("note")).toBeNull();
+    expect(screen.getByText(/limit is not recorded/)).toBeTruthy();
+  });
+});
+
+describe("the rack", () => {
+  it("says where each band is and whether it is under tension", async () => {
+    const bands = [
+      { ...BAND_ANSWER, id: 1, label: "K-01", mounted_on: "Shop saw", tension_state: "slack" },
+      { ...BAND_ANSWER, id: 2, label: "K-02", state: "out" },
+      { ...BAND_ANSWER, id: 3, label: "K-03", state: "scrapped", scrap_reason: "crack" },
+    ];
+    server({ "/api/bands": bands });
+    render(Rack);
+    expect(await screen.findByText("on Shop saw, slack")).toBeTruthy();
+    expect(screen.getByText("out for sharpening")).toBeTruthy();
+    expect(screen.queryByText("K-03")).toBeNull();
+    await fireEvent.click(screen.getByRole("button", { name: "scrapped too" }));
+    expect(screen.getByText("scrapped: crack")).toBeTruthy();
+  });
+
+  it("tells an empty rack its first step", async () => {
+    server({ "/api/bands": [] });
+    render(Rack);
+    expect(await screen.findByText(/The rack is empty/)).toBeTruthy();
+  });
+});
+
+describe("a band's form", () => {
+  it("adds several alike with labels that count on", async () => {
+    server({ "*": BAND_ANSWER });
+    const ondone = vi.fn();
+    render(BandForm, { ondone });
+    const fill = (label: string, value: string) =>
+      fireEvent.input(screen.getByLabelText(label), { target: { value } });
+    await fill("Label", "K-09");
+    await fill("Width", "19");
+    await fill("Thickness", "0.81");
+    await fill("Teeth per inch", "3");
+    await fill("Welded length", "3360");
+    await fill("How many of these", "3");
+    await fireEvent.click(screen.getByRole("button", { name: "Save band" }));
+    await waitFor(() => expect(ondone).toHaveBeenCalled());
+    const bodies = await Promise.all(sent().map((r) => r.clone().json()));
+    expect(bodies.map((b) => b.label).sort()).toEqual(["K-09", "K-10", "K-11"]);
+    expect(bodies[0]).toMatchObject({ width_mm: 19, tpi_lo: 3, tpi_hi: 3 });
+  });
+
+  it("shows a refusal beside its field and keeps what was typed", async () => {
+    const errors = [{ path: "width_mm", message: "4000 is out of range; accepted: at most 400" }];
+    server({ "*": { code: "input", detail: "no", errors } }, 422);
+    const ondone = vi.fn();
+    render(BandForm, { ondone, band: BAND_ANSWER });
+    await fireEvent.input(screen.getByLabelText("Width"), { target: { value: "4000" } });
+    await fireEvent.click(screen.getByRole("button", { name: "Save band" }));
+    expect(await screen.findByText(/accepted: at most 400/)).toBeTruthy();
+    expect(ondone).not.toHaveBeenCalled();
+    expect(screen.getByLabelText<HTMLInputElement>("Label").value).toBe("K-07");
+  });
+});
+
+describe("what happened to a band", () => {
+  it("scraps with a reason", async () => {
+    const onrecord = vi.fn(() => Promise.resolve());
+    render(EventForm, { onrecord });
+    await fireEvent.click(screen.getByRole("button", { name: "Scrap it" }));
+    await fireEvent.change(screen.getByLabelText("Why"), { target: { value: "crack" } });
+    await fireEvent.click(screen.getByRole("button", { name: "Record" }));
+    expect(onrecord).toHaveBeenCalledWith({
+      kind: "scrapped",
+      detail: "crack",
+      value: null,
+      who: "",
+    });
+  });
+
+  it("tells a refusal", async () => {
+    render(EventForm, { onrecord: () => Promise.reject(new Error("take it off first")) });
+    await fireEvent.click(screen.getByRole("button", { name: "Cleaned" }));
+    await fireEvent.click(screen.getByRole("button", { name: "Record" }));
+    expect((await screen.findByRole("alert")).textContent).toContain("take it off first");
+  });
+});
+
+describe("the shopping list", () => {
+  it("counts, prices and says what for", async () => {
+    const line = {
+      label: "x",
+      width_mm: 6.35,
+      thickness_mm: 0.64,
+      tpi_lo: 6,
+      tpi_hi: 6,
+      form: "hook",
+      steel: "carbon_flexback",
+      length_mm: 3360,
+      count: 2,
+      price: 11,
+      jobs: ["Knees", "Brackets"],
+      why: "K-07: too wide",
+    };
+    server({ "/api/shopping": [line] });
+    render(Shopping);
+    expect(await screen.findByText(/For Knees, Brackets/)).toBeTruthy();
+    expect(screen.getAllByText("€ 22.00")).toHaveLength(2);
+  });
+
+  it("says when nothing is wanted", async () => {
+    server({ "/api/shopping": [] });
+    render(Shopping);
+    expect(await screen.findByText(/the rack can do every open job/)).toBeTruthy();
+  });
+});
+
+describe("a saw's form", () => {
+  it("sends what is assumed along with the figures", async () => {
+    server({ "/api/saws": [{ ...SAW, id: 3 }], "*": { ...SAW, id: 3 } }, 200);
+    render(SawForm, { params: { id: "new" } });
+    await fireEvent.input(screen.getByLabelText(/^Name/), { target: { value: "Bench" } });
+    const unknowns = screen.getAllByLabelText("don’t know");
+    await fireEvent.click(unknowns[0] as HTMLElement);
+    await fireEvent.click(screen.getByRole("button", { name: "Save saw" }));
+    await waitFor(() => expect(sent().some((r) => r.method === "POST")).toBe(true));
+    const post = sent().find((r) => r.method === "POST");
+    const body = await post?.clone().json();
+    expect(body.name).toBe("Bench");
+    expect(body.assumed).toEqual(["band_width_mm.0"]);
+    expect(body.band_width_mm[0]).toBe(3);
+  });
+
+  it("reads a list of speeds and an inverter", async () => {
+    server({ "*": { ...SAW, id: 3 } });
+    render(SawForm, { params: { id: "new" } });
+    await fireEvent.change(screen.getByLabelText(/^Band speeds/), { target: { value: "7 14,5" } });
+    await fireEvent.click(screen.getByRole("button", { name: "Save saw" }));
+    await waitFor(() => expect(sent().some((r) => r.method === "POST")).toBe(true));
+    const first = await sent()
+      .find((r) => r.method === "POST")
+      ?.clone()
+      .json();
+    expect(first.drive).toEqual({ kind: "fixed", speeds_m_s: [7, 14.5] });
+    await fireEvent.click(screen.getByLabelText("inverter"));
+    expect(screen.getByLabelText("Base frequency, Hz")).toBeTruthy();
+  });
+});
+
+describe("jobs", () => {
+  it("start with their first step when there are none", async () => {
+    server({ "/api/jobs": [] });
+    render(Jobs);
+    expect(await screen.findByText(/No job is saved yet/)).toBeTruthy();
+  });
+
+  it("refuse a file that is no job file, naming it", async () => {
+    server({ "/api/jobs": [] });
+    render(Jobs);
+    const input = await screen.findByLabelText("Job file");
+    const file = new File(["{"], "broken.json", { type: "application/json" });
+    Object.defineProperty(input, "files", { value: [file] });
+    await fireEvent.change(input);
+    await waitFor(() => expect(notice.text).toContain("broken.json is not a job file"));
+  });
+});
