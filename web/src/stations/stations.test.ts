@@ -36,7 +36,9 @@ function server(answers: Record<string, unknown>, status = 200): void {
     const path = new URL((request as Request).url).pathname;
     const failed = status >= 400;
     const type = failed ? "application/problem+json" : "application/json";
-    const body = JSON.stringify(answers[path] ?? answers["*"] ?? {});
+    const listed = (request as Request).method === "GET" ? { "/api/saws": [SAW] } : {};
+    const all: Record<string, unknown> = { ...answers, ...listed };
+    const body = JSON.stringify(all[path] ?? all["*"] ?? {});
     return Promise.resolve(new Response(body, { status, headers: { "content-type": type } }));
   });
 }
@@ -364,7 +366,7 @@ describe("the shopping list", () => {
 
 describe("a saw's form", () => {
   it("sends what is assumed along with the figures", async () => {
-    server({ "/api/saws": [{ ...SAW, id: 3 }], "*": { ...SAW, id: 3 } }, 200);
+    server({ "*": { ...SAW, id: 3 } });
     render(SawForm, { params: { id: "new" } });
     await fireEvent.input(screen.getByLabelText(/^Name/), { target: { value: "Bench" } });
     const unknowns = screen.getAllByLabelText("don’t know");
