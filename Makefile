@@ -53,7 +53,7 @@ lock: .stamps/dev ## renew the hash-locked requirements
 
 .stamps/run: requirements/run.txt pyproject.toml .venv/bin/uv
 	@mkdir -p .stamps
-	@[ -f .stamps/dev ] || scripts/sync requirements/run.txt
+	@[ .stamps/dev -nt requirements/run.txt ] || scripts/sync requirements/run.txt
 	@touch $@
 
 .stamps/dev: requirements/dev.txt pyproject.toml .venv/bin/uv
