@@ -8,6 +8,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 
+from jade_ribbon.core.wear import fouling_added
+
 ENDS_LIFE = ("sharpened", "scrapped")
 WORN = "dull"
 SCRAP_REASONS = ("worn", "crack", "kink", "nail", "teeth", "other")
@@ -93,7 +95,7 @@ def after_run(state: BandHistory, run: RunFact) -> BandHistory:
         edge_equivalent_m=state.edge_equivalent_m + run.equivalent_m,
         edge_contact_m=state.edge_contact_m + run.contact_m,
         total_contact_m=state.total_contact_m + run.contact_m,
-        fouling=1.0 - (1.0 - state.fouling) * (1.0 - run.fouling_gain),
+        fouling=fouling_added(state.fouling, run.fouling_gain),
         bending_share=state.bending_share + run.bending_share,
         runs=state.runs + 1,
         last_run_at=run.at,

@@ -1,5 +1,6 @@
 """The set-up card: this saw, this band, this cut, step by step with figures."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from jade_ribbon.core.choose import Ranked
@@ -57,6 +58,7 @@ class TensionCard:
     note_name: str | None
     wheel_travel_mm: float | None
     frame_limit_N: float | None
+    uncertainty: Mapping[str, float]
 
 
 @dataclass(frozen=True)
@@ -155,6 +157,7 @@ def tension_card(best: Ranked, job: Job, gauge_length_mm: float) -> TensionCard:
         note_name=note_name(hertz) if hertz is not None else None,
         wheel_travel_mm=forms.wheel_travel_mm if saw.wheels == 2 else None,
         frame_limit_N=saw.wheel_force_max_N,
+        uncertainty=STRESS_UNCERTAINTY,
     )
 
 

@@ -80,13 +80,13 @@ def fouling(*, gum_factor: float, gullet_share: float, contact_m: float) -> floa
     return 1.0 - math.exp(-gum_factor * gullet_share * contact_m / FOULING_LENGTH_M)
 
 
-def fouling_added(
-    *, before: float, gum_factor: float, gullet_share: float, contact_m: float
-) -> float:
-    """Fouling after more metres on top of what is there: clean shares multiply."""
-    return 1.0 - (1.0 - before) * (
-        1.0 - fouling(gum_factor=gum_factor, gullet_share=gullet_share, contact_m=contact_m)
-    )
+def fouling_added(before: float, gain: float) -> float:
+    """Fouling after a further run on top of what is there: clean shares multiply.
+
+    >>> round(fouling_added(0.1, 0.1), 2)
+    0.19
+    """
+    return 1.0 - (1.0 - before) * (1.0 - gain)
 
 
 def effective_dullness(*, edge_dullness: float, fouled: float) -> float:

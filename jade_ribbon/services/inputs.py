@@ -1,7 +1,7 @@
 """What the use cases take: bodies checked for shape and range before any work."""
 
 from datetime import datetime
-from typing import Annotated, Literal, Self
+from typing import Annotated, Literal, Self, get_args
 
 from pydantic import AwareDatetime, Field, ValidationError, model_validator
 
@@ -226,21 +226,6 @@ class AcknowledgeInput(Strict):
     name: Annotated[str, Field(min_length=1, max_length=40, pattern=r"\S")]
 
 
-SYMPTOMS = (
-    "wander",
-    "drift",
-    "barrel",
-    "waves",
-    "washboard",
-    "burn",
-    "smoke",
-    "fuzz",
-    "tick",
-    "vibration",
-    "squeal",
-    "hard_push",
-    "gummed",
-)
 Symptom = Literal[
     "wander",
     "drift",
@@ -256,6 +241,7 @@ Symptom = Literal[
     "hard_push",
     "gummed",
 ]
+SYMPTOMS: tuple[str, ...] = get_args(Symptom)
 
 
 class RunInput(Strict):

@@ -3042,6 +3042,10 @@ export interface components {
             wheel_travel_mm: number | null;
             /** Frame Limit N */
             frame_limit_N: number | null;
+            /** Uncertainty */
+            uncertainty: {
+                [key: string]: number;
+            };
         };
         /**
          * TensionInput

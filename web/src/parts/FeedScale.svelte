@@ -2,7 +2,6 @@
   import type { FeedWindow } from "../api/schema";
   import { feedAxis, feedTicks, placeMarks } from "../drawings/feedScale";
   import { shop } from "../lib/shop.svelte";
-  import { significant } from "../lib/units";
 
   interface Props {
     window: FeedWindow;
@@ -132,7 +131,7 @@
       {#each ticks as tick (tick)}
         <path class="axis" d="M{axis(tick)} {TOP + 15}v6" />
         <text class="mono" x={axis(tick)} y={TOP + 38} text-anchor="middle"
-          >{shop.units === "inch" ? significant(tick / 0.3048, 2) : tick}</text
+          >{shop.units === "inch" ? shop.number(tick, "feed") : tick}</text
         >
       {/each}
       <text class="soft" x={span} y={TOP + 58} text-anchor="end">feed, {shop.unit("feed")}</text>

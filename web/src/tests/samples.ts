@@ -98,6 +98,7 @@ export const TENSION: TensionCard = {
   note_name: "B1 −12",
   wheel_travel_mm: 1.1,
   frame_limit_N: 3200,
+  uncertainty: { gauge: 0.03, pluck: 0.04, push: 0.1, travel: 0.2 },
 };
 
 export const BAND_ANSWER: BandAnswer = {

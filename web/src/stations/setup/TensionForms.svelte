@@ -4,6 +4,17 @@
   import { significant } from "../../lib/units";
 
   const { card }: { card: TensionCard } = $props();
+  const NAMES: Record<string, string> = {
+    gauge: "gauge",
+    pluck: "note",
+    push: "push",
+    travel: "travel",
+  };
+  const sure = $derived(
+    `Good to: ${Object.entries(card.uncertainty)
+      .map(([means, share]) => `${NAMES[means] ?? means} ${significant(100 * share, 2)} %`)
+      .join(", ")}.`,
+  );
   const other = $derived(
     shop.units === "metric"
       ? `${significant(card.forms.stress_psi, 3)} psi`
@@ -66,7 +77,7 @@
   </dl>
   <p class="soft">
     This steel wants {shop.number(card.low_MPa, "stress")} to {shop.say(card.high_MPa, "stress")}.
-    Gauge good to 3 %, note 4 %, push 10 %, travel 20 %.
+    {sure}
   </p>
 </section>
 
