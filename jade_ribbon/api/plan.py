@@ -3,20 +3,21 @@
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.operations import operation
-from jade_ribbon.services import outlines, plan, shopping
+from jade_ribbon.services import outlines, plan, plan_beside, shopping
 from jade_ribbon.services.inputs import CompareInput, FeedInput, OutlineInput, PlanInput
+from jade_ribbon.services.plan_answers import FeedFigures, PlanAnswer
 
 
-@operation("POST", "/api/plan", answer=plan.PlanAnswer, body=PlanInput)
-def plan_cut(session: Session, body: PlanInput) -> plan.PlanAnswer:
+@operation("POST", "/api/plan", answer=PlanAnswer, body=PlanInput)
+def plan_cut(session: Session, body: PlanInput) -> PlanAnswer:
     """Which band for a cut on a saw, with settings, reasons and what else would do."""
     return plan.plan(session, body)
 
 
-@operation("POST", "/api/plan/feed", answer=plan.FeedFigures, body=FeedInput)
-def plan_feed(session: Session, body: FeedInput) -> plan.FeedFigures:
+@operation("POST", "/api/plan/feed", answer=FeedFigures, body=FeedInput)
+def plan_feed(session: Session, body: FeedInput) -> FeedFigures:
     """What happens at a feed with one band."""
-    return plan.feed(session, body)
+    return plan_beside.feed(session, body)
 
 
 @operation("POST", "/api/plan/outline", answer=outlines.OutlineAnswer, body=OutlineInput)
@@ -31,13 +32,19 @@ def radius_card(session: Session) -> list[outlines.TurningBand]:
     return outlines.radius_card(session)
 
 
-@operation("POST", "/api/plan/compare", answer=list[plan.Compared], body=CompareInput)
-def compare_bands(session: Session, body: CompareInput) -> list[plan.Compared]:
+@operation("POST", "/api/plan/compare", answer=list[plan_beside.Compared], body=CompareInput)
+def compare_bands(session: Session, body: CompareInput) -> list[plan_beside.Compared]:
     """Up to four bands of the rack beside each other in one cut."""
-    return plan.compare(session, body)
+    return plan_beside.compare(session, body)
 
 
 @operation("GET", "/api/shopping", answer=list[shopping.ShoppingLine])
 def shopping_list(session: Session) -> list[shopping.ShoppingLine]:
     """Bands that the open jobs want and the rack cannot give."""
     return shopping.shopping_list(session)
+
+
+@operation("POST", "/api/plan/sway", answer=plan_beside.SwayAnswer, body=PlanInput)
+def what_sways(session: Session, body: PlanInput) -> plan_beside.SwayAnswer:
+    """What each house rule costs here, and what would change the choice."""
+    return plan_beside.sway(session, body)

@@ -104,6 +104,16 @@ def gullet_area(form: ToothForm, pitch_mm: float, *, variable: bool) -> float:
     return share * form.gullet_area_coeff_a * pitch_mm**2
 
 
+def _price(band: Candidate, steel: Steel, rates: Rates, length_mm: float) -> float:
+    """A band's own price, its type's price a metre, or the usual one of its steel and width."""
+    if band.price is not None:
+        return band.price
+    per_m = band.price_per_m
+    if per_m is None:
+        per_m = price_per_m(steel, band.width_mm, rates)
+    return per_m * length_mm / 1000.0
+
+
 def price_per_m(steel: Steel, width_mm: float, rates: Rates) -> float:
     """Usual price per metre: the steel's relative price x (2 + 0.2 x width in mm)."""
     base = rates.price_per_m_base + rates.price_per_m_per_mm * width_mm
@@ -175,10 +185,8 @@ def facts_for(band: Candidate, steel: Steel, form: ToothForm, cut: Cut, job: Job
         stress_low_MPa=low,
         stress_target_MPa=target,
         stress_high_MPa=high,
-        price=band.price
-        if band.price is not None
-        else price_per_m(steel, band.width_mm, job.rates) * length / 1000.0,
-        price_known=band.price is not None,
+        price=_price(band, steel, job.rates, length),
+        price_known=band.price is not None or band.price_per_m is not None,
         life_m=band.life_m or nominal_life_m(rel_edge_life=relative_edge_life(steel, cut.material)),
         life_from_shop=band.life_m is not None,
     )

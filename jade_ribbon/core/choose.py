@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jade_ribbon.core.conflicts import Reason
 from jade_ribbon.core.errors import Fault, InputError
 from jade_ribbon.core.evaluate import Evaluation, RunFigures, evaluate
-from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Candidate, Job
+from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Candidate, Cut, Job
 from jade_ribbon.core.speed_choice import too_fast_for_any_steel
 
 STRESS_SHARE_WANTED = 0.85
@@ -215,10 +215,17 @@ def pick(pool: list[Ranked], job: Job) -> Ranked:
     return max(close, key=lambda r: (r.run.margin, -r.total))
 
 
-def check_job(job: Job) -> None:
-    """Faults that make the job itself senseless on this saw."""
-    faults = []
+def _left_on(ranked: Sequence[Ranked], job: Job) -> Ranked | None:
+    """Under the rule of one all-round band: the one on the saw, where it can do the job."""
+    if job.rules.how_many_bands == "as_needed":
+        return None
+    return next((r for r in ranked if r.evaluation.facts.band.mounted), None)
+
+
+def _saw_faults(job: Job) -> list[Fault]:
+    """Faults between the cut and this saw."""
     cut, saw = job.cut, job.saw
+    faults = []
     if cut.height_mm > saw.height_mm:
         faults.append(
             Fault(
@@ -237,6 +244,12 @@ def check_job(job: Job) -> None:
                 saw.guide_span_per_height,
             )
         )
+    return faults
+
+
+def _stock_faults(cut: Cut) -> list[Fault]:
+    """Faults within the cut: wall, log and grain against the rest of it."""
+    faults = []
     if cut.is_tube and cut.wall_mm is None:
         faults.append(Fault("cut.wall_mm", "is missing; a tube needs its wall, more than 0 mm"))
     if cut.is_tube and cut.wall_mm is not None and 2 * cut.wall_mm > cut.height_mm:
@@ -248,7 +261,30 @@ def check_job(job: Job) -> None:
                 cut.wall_mm,
             )
         )
-    if faults:
+    log = cut.log_diameter_mm
+    if cut.operation == "mill" and log is not None and cut.height_mm > log * (1 + 1e-9):
+        faults.append(
+            Fault(
+                "cut.height_mm",
+                f"{cut.height_mm:g} mm is more than the log is through; "
+                f"accepted: up to log_diameter_mm {log:g}",
+                cut.height_mm,
+            )
+        )
+    if cut.stood_on_end and not cut.material.is_wood:
+        faults.append(
+            Fault(
+                "cut.stood_on_end",
+                f"{cut.material.name} has no grain to run along; accepted: false",
+                True,
+            )
+        )
+    return faults
+
+
+def check_job(job: Job) -> None:
+    """Faults that make the job itself senseless on this saw."""
+    if faults := [*_saw_faults(job), *_stock_faults(job.cut)]:
         raise InputError(faults)
 
 
@@ -300,6 +336,6 @@ def choose(job: Job) -> Choice:
     ranked.sort(key=lambda r: (r.band_class, not r.in_pitch, not r.in_width, r.total))
     final = [r for r in ranked if r.in_pitch]
     if final:
-        winner = pick(final, job)
+        winner = _left_on(ranked, job) or pick(final, job)
         ranked = [winner, *(r for r in ranked if r is not winner)]
     return Choice(tuple(ranked), excluded, stop_of(job), wanted, pitch_rule(job))

@@ -27,6 +27,8 @@ ANGLED_STABILITY_FACTOR = 3.0
 """Angled and one-sided loads push the band aside as well as back: a stiffer one is asked for."""
 EDGE_FACTOR = 1.0
 CROSSCUT_ENERGY = 0.75
+ALONG_GRAIN_ENERGY = 0.6
+"""Stock stood on its end: the band itself runs along the grain (reference: materials)."""
 SHOW_PACE = 2.0 / 3.0
 """Share of the usual feed that show faces get."""
 DEEP_MM = 75.0
@@ -99,7 +101,9 @@ def reachable_stress(facts: BandFacts, job: Job) -> float | None:
 
 
 def energy_share(job: Job) -> float:
-    """Specific energy against resawing."""
+    """Specific energy against resawing, by which way the band runs to the grain."""
+    if job.cut.stood_on_end:
+        return ALONG_GRAIN_ENERGY
     return CROSSCUT_ENERGY if job.cut.operation == "crosscut" else 1.0
 
 

@@ -205,6 +205,7 @@ def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleAp
         lines.append(line("narrow_straight", job.rules.narrow_straight))
     if has_nails(job):
         lines.append(line("old_metal", job.rules.old_metal))
+    lines.append(line("how_many_bands", job.rules.how_many_bands))
     return tuple(lines)
 
 

@@ -138,6 +138,9 @@ class Cut:
     tolerance_mm: float | None = None
     round_stock: bool = False
     wall_mm: float | None = None
+    log_diameter_mm: float | None = None
+    stood_on_end: bool = False
+    """The stock stands on its end, so that the band runs along the grain."""
 
     @property
     def is_tube(self) -> bool:
@@ -169,6 +172,7 @@ class Rules:
     mill_speed: Literal["matched", "fast"] = "matched"
     narrow_straight: Literal["both", "impossible"] = "both"
     old_metal: Literal["compare", "dig_out", "saw_through"] = "compare"
+    how_many_bands: Literal["as_needed", "all_round", "saw_each"] = "as_needed"
     guard_gap_mm: float = 10.0
 
 
@@ -224,6 +228,7 @@ class Candidate:
     dullness: float = 0.0
     fouling: float = 0.0
     price: float | None = None
+    price_per_m: float | None = None
     life_m: float | None = None
     mounted: bool = False
     band_id: int | None = None

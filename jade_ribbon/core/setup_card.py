@@ -206,6 +206,7 @@ class ShopHabits:
     reactive: str = "halves"
     weld: str = "by_hand"
     guide_kind: str = "soft"
+    billet: str = "yield"
 
 
 def _tension_check(card: TensionCard, means: str) -> str:
@@ -247,6 +248,11 @@ def _habit_words(best: Ranked, job: Job, habits: ShopHabits) -> dict[str, str]:
     hard = job.saw.guides not in ("soft_block", "thrust_only", "none")
     moves = any(word in job.cut.material.cautions for word in REACTIVE_WORDS)
     resaw = job.cut.operation in ("resaw", "veneer", "rip")
+    billet = {
+        "yield": " A bowed billet: count the pieces flattened first and along its curve.",
+        "flatten": " Flatten a bowed billet first.",
+        "curve": " Saw a bowed billet along its curve, to a scribed line.",
+    }[habits.billet]
     stock = {
         "face_edge": "Stock with one face and an edge square.",
         "four_square": "Stock four-square.",
@@ -278,7 +284,7 @@ def _habit_words(best: Ranked, job: Job, habits: ShopHabits) -> dict[str, str]:
         }[habits.guiding]
         if resaw
         else "",
-        "stock": (stock + (reactive if moves else "")) if resaw else "",
+        "stock": (stock + billet + (reactive if moves else "")) if resaw else "",
         "weld": {
             "by_hand": "Dress it turning by hand.",
             "running": "Dress the back edge only, running, doors shut; never faces or teeth.",

@@ -30,9 +30,9 @@ from jade_ribbon.services.inputs import (
     TensionInput,
 )
 from jade_ribbon.services.jobs import plan_input
-from jade_ribbon.services.plan import job_for, rack_candidates, read_world
 from jade_ribbon.services.records import get
 from jade_ribbon.services.saws import core_saw
+from jade_ribbon.services.world import job_for, rack_candidates, read_world
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 

@@ -125,6 +125,8 @@ class CutFile(Strict):
     tolerance_mm: Annotated[float, Field(gt=0, le=50)] | None = None
     round_stock: bool = False
     wall_mm: Annotated[float, Field(gt=0, le=500)] | None = None
+    log_diameter_mm: Annotated[float, Field(gt=0, le=3000)] | None = None
+    stood_on_end: bool = False
 
     def to_core(self, table: Mapping[str, Material] | None = None) -> Cut:
         known = table if table is not None else materials()
@@ -159,6 +161,7 @@ class RulesFile(Strict):
     mill_speed: Literal["matched", "fast"] = "matched"
     narrow_straight: Literal["both", "impossible"] = "both"
     old_metal: Literal["compare", "dig_out", "saw_through"] = "compare"
+    how_many_bands: Literal["as_needed", "all_round", "saw_each"] = "as_needed"
     guard_gap_mm: Annotated[float, Field(ge=2, le=50)] = 10.0
 
     def to_core(self) -> Rules:
@@ -239,6 +242,63 @@ class BandFile(Strict):
         )
 
 
+class MaterialChanges(Strict):
+    """Figures of a material that a shop may correct; each left out stays the table's."""
+
+    specific_cutting_pressure_MPa: Annotated[float, Field(gt=0, le=10_000)] | None = None
+    size_exponent_m: Annotated[float, Field(ge=0, le=0.9)] | None = None
+    feed_force_ratio_sharp: Annotated[float, Field(gt=0, le=3)] | None = None
+    feed_force_ratio_dull: Annotated[float, Field(gt=0, le=5)] | None = None
+    bite_min_mm: Annotated[float, Field(gt=0, le=1)] | None = None
+    bite_target_mm: Annotated[float, Field(gt=0, le=5)] | None = None
+    bite_max_mm: Annotated[float, Field(gt=0, le=10)] | None = None
+    gullet_fill_limit: Annotated[float, Field(gt=0, le=5)] | None = None
+    speed_min_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
+    speed_target_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
+    speed_max_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
+    abrasiveness: Annotated[float, Field(gt=0, le=5000)] | None = None
+    gum_factor: Annotated[float, Field(ge=0, le=5)] | None = None
+
+
+class MaterialFile(Strict):
+    """A shop's own copy of a material, carried with the job: what it changes in the table's."""
+
+    base: Annotated[str, Field(max_length=80)]
+    name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+    changes: MaterialChanges = Field(default_factory=MaterialChanges)
+
+    def to_core(self, key: str) -> Material:
+        known = materials()
+        if self.base not in known:
+            path = f"materials.{key}.base"
+            words = f"{self.base!r} is not a known material; accepted: {', '.join(known)}"
+            raise InputError([Fault(path, words, self.base)])
+        changes = self.changes.model_dump(exclude_none=True)
+        found = dataclasses.replace(known[self.base], key=key, name=self.name, **changes)
+        if faults := order_faults(found):
+            raise InputError([f.under(f"materials.{key}.changes") for f in faults])
+        return found
+
+
+FIGURE_ORDERS = (
+    ("speed_min_m_s", "speed_target_m_s", "speed_max_m_s"),
+    ("bite_min_mm", "bite_target_mm", "bite_max_mm"),
+    ("feed_force_ratio_sharp", "feed_force_ratio_dull"),
+)
+
+
+def order_faults(material: Material) -> list[Fault]:
+    """The table's own order of figures holds for a correction too."""
+    faults = []
+    for names in FIGURE_ORDERS:
+        values = [getattr(material, n) for n in names]
+        for name, low, high in zip(names[1:], values, values[1:], strict=False):
+            if low >= high:
+                words = f"{high:g} is out of range; accepted: more than {low:g}"
+                faults.append(Fault(name, words, high))
+    return faults
+
+
 class JobFile(Strict):
     """A whole job file."""
 
@@ -249,6 +309,13 @@ class JobFile(Strict):
     rules: RulesFile = Field(default_factory=RulesFile)
     rates: RatesFile = Field(default_factory=RatesFile)
     bands: Annotated[list[BandFile], Field(max_length=MAX_BANDS)] | None = None
+    materials: Annotated[dict[str, MaterialFile], Field(max_length=50)] = Field(
+        default_factory=dict
+    )
+
+    def material_table(self) -> Mapping[str, Material]:
+        """The built-in materials with those the file brings along."""
+        return {**materials(), **{k: m.to_core(k) for k, m in self.materials.items()}}
 
     def to_core(self) -> Job:
         """The job the core computes with; None for bands means the built-in catalogue."""
@@ -259,7 +326,7 @@ class JobFile(Strict):
         )
         return Job(
             saw=self.saw.to_core(),
-            cut=self.cut.to_core(),
+            cut=self.cut.to_core(self.material_table()),
             rules=self.rules.to_core(),
             rates=self.rates.to_core(),
             bands=bands,

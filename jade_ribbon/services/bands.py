@@ -21,7 +21,7 @@ from jade_ribbon.core.sharpening import sharpening_advice
 from jade_ribbon.core.wear import edge_state, effective_dullness
 from jade_ribbon.reference.tables import steels, tooth_forms
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.inputs import BandEventInput, BandInput
+from jade_ribbon.services.inputs import BandEventInput, BandInput, BandTypeInput
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.shop import read_shop
 from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, RunRow, SawRow
@@ -233,10 +233,10 @@ def candidate(
     )
 
 
-def _check_type(given: BandInput) -> None:
+def check_type(given: BandTypeInput) -> None:
     """Steel and form known, pitch given where the form has teeth."""
     probe = Candidate(
-        given.label,
+        "",
         given.width_mm,
         given.thickness_mm,
         given.tpi_lo,
@@ -263,7 +263,7 @@ def _apply(row: BandRow, given: BandInput) -> None:
 
 
 def add_band(session: Session, given: BandInput, at: datetime | None = None) -> BandAnswer:
-    _check_type(given)
+    check_type(given)
     _check_label(session, given.label, None)
     row = BandRow(arrived_at=at or now(), state="rack")
     _apply(row, given)
@@ -277,7 +277,7 @@ def add_band(session: Session, given: BandInput, at: datetime | None = None) -> 
 
 def edit_band(session: Session, band_id: int, given: BandInput) -> BandAnswer:
     row = get(session, "band", band_id)
-    _check_type(given)
+    check_type(given)
     _check_label(session, given.label, band_id)
     before = snapshot(row)
     _apply(row, given)

@@ -7,7 +7,15 @@ from pydantic import AwareDatetime, Field, ValidationError, model_validator
 
 from jade_ribbon.core.band_history import SCRAP_REASONS
 from jade_ribbon.core.job import Finish, Operation
-from jade_ribbon.formats.job import BandFile, CutFile, RatesFile, RulesFile, SawFile, Tpi
+from jade_ribbon.formats.job import (
+    BandFile,
+    CutFile,
+    MaterialChanges,
+    RatesFile,
+    RulesFile,
+    SawFile,
+    Tpi,
+)
 from jade_ribbon.formats.validation import Strict, faults_of
 from jade_ribbon.reference.tables import house_rules
 
@@ -27,20 +35,16 @@ class SawInput(SawFile):
     note: Words = ""
 
 
-class BandInput(Strict):
-    """A band on the rack as saved."""
+class BandTypeInput(Strict):
+    """A band type: what its maker could be asked for."""
 
-    label: Label
     width_mm: Annotated[float, Field(gt=0, le=400)]
     thickness_mm: Annotated[float, Field(gt=0, le=5)]
     tpi_lo: Tpi | None = None
     tpi_hi: Tpi | None = None
     form: Annotated[str, Field(max_length=40)]
     steel: Annotated[str, Field(max_length=40)]
-    length_mm: Annotated[float, Field(ge=200, le=50_000)]
     set_per_side_mm: Annotated[float, Field(gt=0, le=5)] | None = None
-    price: Annotated[float, Field(ge=0, le=1_000_000)] | None = None
-    place: Annotated[str, Field(max_length=80)] = ""
     note: Words = ""
 
     @model_validator(mode="after")
@@ -50,6 +54,21 @@ class BandInput(Strict):
         if self.tpi_lo is not None and self.tpi_hi is not None and self.tpi_lo > self.tpi_hi:
             raise ValueError("tpi_lo is over tpi_hi: write the coarser first")
         return self
+
+
+class OwnTypeInput(BandTypeInput):
+    """A band type of the shop's own, with its price a metre if known."""
+
+    price_per_m: Annotated[float, Field(ge=0, le=100_000)] | None = None
+
+
+class BandInput(BandTypeInput):
+    """A band on the rack as saved."""
+
+    label: Label
+    length_mm: Annotated[float, Field(ge=200, le=50_000)]
+    price: Annotated[float, Field(ge=0, le=1_000_000)] | None = None
+    place: Annotated[str, Field(max_length=80)] = ""
 
 
 EventKind = Literal[
@@ -120,24 +139,6 @@ class JobInput(CutInput):
     name: Annotated[str, Field(max_length=120)] = ""
     saw_id: Id | None = None
     band_id: Id | None = None
-
-
-class MaterialChanges(Strict):
-    """Figures of a material that a shop may correct; each left out stays the table's."""
-
-    specific_cutting_pressure_MPa: Annotated[float, Field(gt=0, le=10_000)] | None = None
-    size_exponent_m: Annotated[float, Field(ge=0, le=0.9)] | None = None
-    feed_force_ratio_sharp: Annotated[float, Field(gt=0, le=3)] | None = None
-    feed_force_ratio_dull: Annotated[float, Field(gt=0, le=5)] | None = None
-    bite_min_mm: Annotated[float, Field(gt=0, le=1)] | None = None
-    bite_target_mm: Annotated[float, Field(gt=0, le=5)] | None = None
-    bite_max_mm: Annotated[float, Field(gt=0, le=10)] | None = None
-    gullet_fill_limit: Annotated[float, Field(gt=0, le=5)] | None = None
-    speed_min_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
-    speed_target_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
-    speed_max_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
-    abrasiveness: Annotated[float, Field(gt=0, le=5000)] | None = None
-    gum_factor: Annotated[float, Field(ge=0, le=5)] | None = None
 
 
 class MaterialInput(Strict):

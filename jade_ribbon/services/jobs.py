@@ -15,11 +15,11 @@ from jade_ribbon.formats.validation import read_json
 from jade_ribbon.reference.tables import Material
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inputs import JobInput, PlanInput
-from jade_ribbon.services.own_materials import material_table
-from jade_ribbon.services.plan import rack_candidates, read_world
+from jade_ribbon.services.own_materials import material_table, own_file, take_file
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import core_saw
 from jade_ribbon.services.shop import read_shop, rules_for
+from jade_ribbon.services.world import rack_candidates, read_world
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow
 
 CUT_KEYS = tuple(CutFile.model_fields)
@@ -45,6 +45,8 @@ class JobAnswer:
     tolerance_mm: float | None
     round_stock: bool
     wall_mm: float | None
+    log_diameter_mm: float | None
+    stood_on_end: bool
     rules: dict[str, Any]
     what_if: dict[str, float] | None
     saw_id: int | None
@@ -238,6 +240,7 @@ def export_job(session: Session, job_id: int) -> dict[str, Any]:
         record = band_record(band)
         bands.append(record | {"dullness": min(band.dullness, 1.0)})
     rates = RatesFile(**{k: getattr(world.shop.rates, k) for k in RatesFile.model_fields})
+    own = own_file(session, row.material)
     return {
         "format": "jade-ribbon/job",
         "version": 1,
@@ -246,18 +249,22 @@ def export_job(session: Session, job_id: int) -> dict[str, Any]:
         "rules": rules_file(session, row).model_dump(),
         "rates": rates.model_dump(),
         "bands": bands,
-    }
+    } | ({"materials": {row.material: own}} if own else {})
 
 
 def import_job(session: Session, text: bytes) -> JobAnswer:
     """A job from a job file. Its saw is the shop's saw of that name, if there is one."""
     document: JobFile = read_json(JobFile, text)
     document.to_core()
+    key = document.cut.material
+    if key in document.materials:
+        key = take_file(session, key, document.materials[key])
     saw = _saw_named(session, document.saw)
     defaults = RulesFile().model_dump()
     overrides = {k: v for k, v in document.rules.model_dump().items() if v != defaults[k]}
     given = JobInput(
-        **document.cut.model_dump(),
+        **document.cut.model_dump(exclude={"material"}),
+        material=key,
         name=f"From file: {document.saw.name or 'unnamed saw'}"[:120],
         rules=json.loads(json.dumps(overrides)),
         saw_id=saw.id if saw else None,

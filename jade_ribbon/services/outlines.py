@@ -13,9 +13,9 @@ from jade_ribbon.formats.outline import read_outline
 from jade_ribbon.reference.tables import materials
 from jade_ribbon.services.bands import candidate
 from jade_ribbon.services.inputs import OutlineInput
-from jade_ribbon.services.plan import World, read_world
 from jade_ribbon.services.saws import core_saw
 from jade_ribbon.services.shop import rules_for
+from jade_ribbon.services.world import World, read_world
 
 CARD_MATERIAL = "red_oak_dry"
 CARD_HEIGHT_MM = 25.0

@@ -4,14 +4,16 @@ import dataclasses
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.errors import Fault, InputError
+from jade_ribbon.core.errors import InputError
+from jade_ribbon.formats.job import MaterialChanges, MaterialFile, order_faults
 from jade_ribbon.reference.tables import Material, materials
 from jade_ribbon.services.errors import ConflictError, NotFoundError
-from jade_ribbon.services.inputs import MaterialChanges, MaterialInput
+from jade_ribbon.services.inputs import MaterialInput
 from jade_ribbon.services.records import log_change, now, snapshot
 from jade_ribbon.store.models import JobRow, MaterialRow
 
@@ -82,21 +84,7 @@ def page(session: Session, key: str, change_id: int | None = None) -> MaterialPa
 
 
 def _check(material: Material) -> None:
-    """The table's own invariants hold for a correction too."""
-    faults = []
-    orders = (
-        ("speed_min_m_s", "speed_target_m_s", "speed_max_m_s"),
-        ("bite_min_mm", "bite_target_mm", "bite_max_mm"),
-        ("feed_force_ratio_sharp", "feed_force_ratio_dull"),
-    )
-    for names in orders:
-        values = [getattr(material, n) for n in names]
-        for name, low, high in zip(names[1:], values, values[1:], strict=False):
-            if low >= high:
-                faults.append(
-                    Fault(name, f"{high:g} is out of range; accepted: more than {low:g}", high)
-                )
-    if faults:
+    if faults := order_faults(material):
         raise InputError(faults)
 
 
@@ -148,3 +136,22 @@ def reset(session: Session, key: str) -> int:
 def _in_use(session: Session, key: str) -> bool:
     query = select(JobRow.id).where(JobRow.material == key, JobRow.deleted_at.is_(None))
     return session.scalars(query).first() is not None
+
+
+def own_file(session: Session, key: str) -> dict[str, Any] | None:
+    """The shop's copy of a material as a job file carries it; None when it has none."""
+    row = _row(session, key)
+    if row is None or row.deleted_at is not None:
+        return None
+    return {"base": row.base_key, "name": row.name, "changes": row.changes}
+
+
+def take_file(session: Session, key: str, given: MaterialFile) -> str:
+    """Keep a material that came with a job file, where this shop has none of its own yet.
+
+    The key of the material to use: this shop's own figures win over the file's.
+    """
+    if key in material_table(session):
+        return key
+    changes = given.changes
+    return add(session, given.base, MaterialInput(name=given.name, changes=changes)).key

@@ -10,6 +10,7 @@ from jade_ribbon.services.errors import ConflictError, NotFoundError
 from jade_ribbon.store.models import (
     BandEventRow,
     BandRow,
+    BandTypeRow,
     Base,
     ChangeRow,
     JobRow,
@@ -30,6 +31,7 @@ NOUNS: dict[str, type[Base]] = {
     "setup": SetupRow,
     "run": RunRow,
     "material": MaterialRow,
+    "band_type": BandTypeRow,
 }
 
 

@@ -15,17 +15,11 @@ from jade_ribbon.core.setup_card import SetupCard, setup_card
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inputs import AcknowledgeInput, MountInput, SetupStart, StepInput
 from jade_ribbon.services.jobs import plan_input, set_state
-from jade_ribbon.services.plan import (
-    Option,
-    World,
-    job_for,
-    option,
-    rack_candidates,
-    read_world,
-)
+from jade_ribbon.services.plan_answers import Option, option
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import core_saw, mount
 from jade_ribbon.services.shop import habits
+from jade_ribbon.services.world import World, job_for, rack_candidates, read_world
 from jade_ribbon.store.models import BandRow, JobRow, SawRow, SetupRow
 
 

@@ -8,10 +8,10 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choose import Choice, choose
 from jade_ribbon.core.errors import InputError
-from jade_ribbon.core.recommend import catalogue_candidates
 from jade_ribbon.services.jobs import plan_input
-from jade_ribbon.services.plan import World, job_for, prevented, rack_candidates, read_world
+from jade_ribbon.services.plan_answers import prevented
 from jade_ribbon.services.saws import core_saw
+from jade_ribbon.services.world import World, job_for, rack_candidates, read_world, type_candidates
 from jade_ribbon.store.models import JobRow, SawRow
 
 OPEN_STATES = ("planned", "ready", "running")
@@ -60,7 +60,7 @@ def _want(row: JobRow, saw: SawRow, world: World) -> _Want | None:
     used = _edges_used(rack, row.count)
     if rack.best is not None and used <= LEAST_CHANCE_OF_LASTING:
         return None
-    types = choose(job_for(world, core, given, catalogue_candidates()))
+    types = choose(job_for(world, core, given, type_candidates(world)))
     best = types.best
     if best is None or rack.stop is not None:
         return None

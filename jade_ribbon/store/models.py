@@ -153,6 +153,25 @@ class BandRow(Base):
     deleted_at: Mapped[datetime | None]
 
 
+class BandTypeRow(Base):
+    """A band type the shop can buy, beside the built-in catalogue."""
+
+    __tablename__ = "band_type"
+    __table_args__ = (CheckConstraint("width_mm > 0 AND thickness_mm > 0", name="sizes"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    width_mm: Mapped[float]
+    thickness_mm: Mapped[float]
+    tpi_lo: Mapped[float | None]
+    tpi_hi: Mapped[float | None]
+    form: Mapped[str] = mapped_column(String(40))
+    steel: Mapped[str] = mapped_column(String(40))
+    set_per_side_mm: Mapped[float | None]
+    price_per_m_minor: Mapped[int | None]
+    note: Mapped[str] = mapped_column(default="")
+    deleted_at: Mapped[datetime | None]
+
+
 class EdgeLifeRow(Base):
     """One life of an edge: new, or from one sharpening to the next."""
 
@@ -201,6 +220,8 @@ class JobRow(Base):
     tolerance_mm: Mapped[float | None]
     round_stock: Mapped[bool]
     wall_mm: Mapped[float | None]
+    log_diameter_mm: Mapped[float | None]
+    stood_on_end: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
     rules: Mapped[dict[str, Any]]
     what_if: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     saw_id: Mapped[int | None] = mapped_column(ForeignKey("saw.id"))

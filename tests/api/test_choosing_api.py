@@ -210,3 +210,63 @@ def test_a_shut_job_offers_what_opens_it(shop: FlaskClient) -> None:
 def test_magnesium_stops_until_acknowledged(shop: FlaskClient) -> None:
     cautions = ask(shop, operation="bar", material="magnesium_alloy", height_mm=30)["cautions"]
     assert cautions[0]["key"] == "magnesium" and cautions[0]["level"] == "stop"
+
+
+def test_a_type_of_the_shop_s_own_is_searched_and_undone(shop: FlaskClient) -> None:
+    """On a saw that takes thinner bands than the catalogue has, only it can be bought."""
+    saw = shop.get("/api/saws/1").json
+    assert saw is not None
+    thin = {**saw["saw"], "band_thickness_max_mm": 0.3}
+    assert shop.put("/api/saws/1", json=thin).status_code == 200
+    assert ask(shop)["buy"] is None
+    own = {k: BAND[k] for k in ("width_mm", "tpi_lo", "tpi_hi", "form", "steel")}
+    own |= {"thickness_mm": 0.3, "price_per_m": 5.0}
+    made = shop.post("/api/band-types", json=own)
+    assert made.status_code == 201 and made.json is not None
+    assert shop.post("/api/band-types", json=own).status_code == 409
+    buy = ask(shop)["buy"]
+    assert buy["price"] == pytest.approx(5.0 * buy["length_mm"] / 1000)
+    assert buy["option"]["band"]["thickness_mm"] == 0.3
+    path = f"/api/band-types/{made.json['id']}"
+    edited = shop.put(path, json={**own, "price_per_m": 20.0}).json
+    assert edited is not None and edited["price_per_m"] == 20.0
+    gone = shop.delete(path).json
+    assert gone is not None and shop.get("/api/band-types").json == []
+    assert ask(shop)["buy"] is None
+    assert shop.post(f"/api/changes/{gone['change_id']}/undo").status_code == 200
+    assert len(shop.get("/api/band-types").json or []) == 1
+    odd = shop.post("/api/band-types", json={**own, "form": "shark"})
+    assert odd.status_code == 422 and "shark" in odd.get_data(as_text=True)
+
+
+def test_what_the_choice_leans_on_is_answered_apart(shop: FlaskClient) -> None:
+    found = ask(shop, "/api/plan/sway")
+    assert {p["rule"] for p in found["prices"]} >= {"kerf", "steel"}
+    assert any(s["field"] in ("wheel_force_max_N", "height_mm") for s in found["sways"])
+    none = ask(shop, "/api/plan/sway", height_mm=5, material="mild_steel", operation="sheet")
+    assert none == {"prices": [], "sways": []}
+
+
+def test_a_job_of_the_shop_s_own_material_travels(shop: FlaskClient, tmp_path: Any) -> None:
+    """Exported with its material, the file recommends by itself and comes in elsewhere."""
+    body = {"name": "Loft larch", "nearest": "european_larch_dry", "changes": {}}
+    body["changes"] = {"specific_cutting_pressure_MPa": 120.0}
+    made = shop.post("/api/materials", json=body).json
+    assert made is not None
+    job = {k: v for k, v in CUT.items() if k != "saw_id"} | {"material": made["key"], "saw_id": 1}
+    saved = shop.post("/api/jobs", json=job).json
+    assert saved is not None
+    file = shop.get(f"/api/jobs/{saved['id']}/file").json
+    assert file is not None and set(file["materials"]) == {made["key"]}
+    result = recommend(read_job(json.dumps(file)))
+    screen = ask(shop, material=made["key"])["best"]
+    assert result["recommended"]["feed_m_min"] == pytest.approx(screen["figures"]["feed_m_min"])
+    from jade_ribbon.api.app import create_app
+
+    app = create_app(tmp_path / "other.sqlite")
+    other = app.test_client()
+    taken = other.post("/api/jobs/import", json=file).json
+    assert taken is not None and taken["material_name"] == "Loft larch"
+    again = other.post("/api/jobs/import", json=file).json
+    assert again is not None and again["material"] == taken["material"]
+    app.extensions["store"].close()

@@ -327,19 +327,6 @@ def test_an_angled_cut_asks_for_a_stiffer_band_and_says_why(job: Job) -> None:
     assert "stiffness" in {r["key"] for r in result["recommended"]["reasons"]}
 
 
-def test_a_hair_s_change_moves_at_most_one_neighbouring_choice(job: Job) -> None:
-    """Along a sweep of heights, each step changes the pitch by one rung of the ladder at most."""
-    ladder = sorted({e.tpi_lo or 0.0 for e in catalogue_candidates()}, reverse=True)
-    before = None
-    for height in range(100, 240, 2):
-        best = choose(with_cut(job, height_mm=float(height))).best
-        assert best is not None
-        rung = ladder.index(best.evaluation.facts.band.tpi_lo or 0.0)
-        if before is not None:
-            assert abs(rung - before) <= 2, height
-        before = rung
-
-
 def test_a_tube_takes_three_teeth_where_a_band_has_them(job: Job) -> None:
     maud = with_saw(
         job,

@@ -170,10 +170,12 @@ BOMB = (
     ],
 )
 def test_hostile_and_broken_files_are_refused_quickly(data: bytes, name: str, words: str) -> None:
-    start = time.perf_counter()
+    with pytest.raises(InputError):
+        read_outline(b"warm", name)  # the libraries' own first import is not the file's doing
+    start = time.process_time()
     with pytest.raises(InputError, match=words):
         read_outline(data, name, "mm")
-    assert time.perf_counter() - start < 8
+    assert time.process_time() - start < 2
 
 
 def test_text_only_dxf_has_no_outline() -> None:

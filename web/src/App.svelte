@@ -14,6 +14,7 @@
   import BandPage from "./stations/rack/BandPage.svelte";
   import Rack from "./stations/rack/Rack.svelte";
   import Shopping from "./stations/rack/Shopping.svelte";
+  import Types from "./stations/rack/Types.svelte";
   import Materials from "./stations/shop/Materials.svelte";
   import RadiusCard from "./stations/rack/RadiusCard.svelte";
   import Run from "./stations/run/Run.svelte";
@@ -34,6 +35,7 @@
     "/jobs": Jobs,
     "/rack/radius": RadiusCard,
     "/rack/shopping": Shopping,
+    "/rack/types": Types,
     "/shop/materials/:key?": Materials,
     "/setup/:id?": SetUp,
     "/run/:id?": Run,

@@ -4,6 +4,42 @@
  */
 
 export interface paths {
+    "/api/band-types": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Types beside the built-in catalogue. */
+        get: operations["list_band_types"];
+        put?: never;
+        /** Add a type by width, thickness, pitch, form and steel. */
+        post: operations["add_band_type"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/band-types/{type_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a type. */
+        put: operations["edit_band_type"];
+        post?: never;
+        /** Delete a type; it can be undone. */
+        delete: operations["delete_band_type"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bands": {
         parameters: {
             query?: never;
@@ -312,6 +348,23 @@ export interface paths {
         get: operations["shopping_list"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/sway": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each house rule costs here, and what would change the choice. */
+        post: operations["what_sways"];
         delete?: never;
         options?: never;
         head?: never;
@@ -842,8 +895,6 @@ export interface components {
          * @description A band on the rack as saved.
          */
         BandInput: {
-            /** Label */
-            label: string;
             /** Width Mm */
             width_mm: number;
             /** Thickness Mm */
@@ -862,13 +913,20 @@ export interface components {
             form: string;
             /** Steel */
             steel: string;
-            /** Length Mm */
-            length_mm: number;
             /**
              * Set Per Side Mm
              * @default null
              */
             set_per_side_mm?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Label */
+            label: string;
+            /** Length Mm */
+            length_mm: number;
             /**
              * Price
              * @default null
@@ -879,11 +937,6 @@ export interface components {
              * @default
              */
             place?: string;
-            /**
-             * Note
-             * @default
-             */
-            note?: string;
         };
         /**
          * BandPage
@@ -1000,6 +1053,16 @@ export interface components {
              */
             wall_mm?: number | null;
             /**
+             * Log Diameter Mm
+             * @default null
+             */
+            log_diameter_mm?: number | null;
+            /**
+             * Stood On End
+             * @default false
+             */
+            stood_on_end?: boolean;
+            /**
              * Slice Mm
              * @default null
              */
@@ -1093,6 +1156,16 @@ export interface components {
              * @default null
              */
             wall_mm?: number | null;
+            /**
+             * Log Diameter Mm
+             * @default null
+             */
+            log_diameter_mm?: number | null;
+            /**
+             * Stood On End
+             * @default false
+             */
+            stood_on_end?: boolean;
         };
         /**
          * Deleted
@@ -1296,6 +1369,16 @@ export interface components {
              */
             wall_mm?: number | null;
             /**
+             * Log Diameter Mm
+             * @default null
+             */
+            log_diameter_mm?: number | null;
+            /**
+             * Stood On End
+             * @default false
+             */
+            stood_on_end?: boolean;
+            /**
              * Slice Mm
              * @default null
              */
@@ -1445,6 +1528,10 @@ export interface components {
             round_stock: boolean;
             /** Wall Mm */
             wall_mm: number | null;
+            /** Log Diameter Mm */
+            log_diameter_mm: number | null;
+            /** Stood On End */
+            stood_on_end: boolean;
             /** Rules */
             rules: {
                 [key: string]: unknown;
@@ -1497,6 +1584,10 @@ export interface components {
              * @default null
              */
             bands?: components["schemas"]["BandFile"][] | null;
+            /** Materials */
+            materials?: {
+                [key: string]: components["schemas"]["MaterialFile"];
+            };
         };
         /**
          * JobInput
@@ -1546,6 +1637,16 @@ export interface components {
              * @default null
              */
             wall_mm?: number | null;
+            /**
+             * Log Diameter Mm
+             * @default null
+             */
+            log_diameter_mm?: number | null;
+            /**
+             * Stood On End
+             * @default false
+             */
+            stood_on_end?: boolean;
             /**
              * Slice Mm
              * @default null
@@ -1663,6 +1764,17 @@ export interface components {
              * @default null
              */
             gum_factor?: number | null;
+        };
+        /**
+         * MaterialFile
+         * @description A shop's own copy of a material, carried with the job: what it changes in the table's.
+         */
+        MaterialFile: {
+            /** Base */
+            base: string;
+            /** Name */
+            name: string;
+            changes?: components["schemas"]["MaterialChanges"];
         };
         /**
          * MaterialInput
@@ -1897,6 +2009,75 @@ export interface components {
             radius_mm: number | null;
         };
         /**
+         * OwnType
+         * @description A band type of this shop.
+         */
+        OwnType: {
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Tpi Lo */
+            tpi_lo: number | null;
+            /** Tpi Hi */
+            tpi_hi: number | null;
+            /** Form */
+            form: string;
+            /** Steel */
+            steel: string;
+            /** Set Per Side Mm */
+            set_per_side_mm: number | null;
+            /** Price Per M */
+            price_per_m: number | null;
+            /** Note */
+            note: string;
+            /** Change Id */
+            change_id: number | null;
+        };
+        /**
+         * OwnTypeInput
+         * @description A band type of the shop's own, with its price a metre if known.
+         */
+        OwnTypeInput: {
+            /** Width Mm */
+            width_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /**
+             * Tpi Lo
+             * @default null
+             */
+            tpi_lo?: number | null;
+            /**
+             * Tpi Hi
+             * @default null
+             */
+            tpi_hi?: number | null;
+            /** Form */
+            form: string;
+            /** Steel */
+            steel: string;
+            /**
+             * Set Per Side Mm
+             * @default null
+             */
+            set_per_side_mm?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Price Per M
+             * @default null
+             */
+            price_per_m?: number | null;
+        };
+        /**
          * PlanAnswer
          * @description Everything Plan draws.
          */
@@ -1985,6 +2166,16 @@ export interface components {
              * @default null
              */
             wall_mm?: number | null;
+            /**
+             * Log Diameter Mm
+             * @default null
+             */
+            log_diameter_mm?: number | null;
+            /**
+             * Stood On End
+             * @default false
+             */
+            stood_on_end?: boolean;
             /**
              * Slice Mm
              * @default null
@@ -2286,6 +2477,24 @@ export interface components {
             why: string;
         };
         /**
+         * RulePrice
+         * @description What the best other school of one house rule would choose, and cost a piece.
+         */
+        RulePrice: {
+            /** Rule */
+            rule: string;
+            /** Choice */
+            choice: string;
+            /** Other */
+            other: string;
+            /** Band */
+            band: string;
+            /** Extra */
+            extra: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * RulesFile
          * @description House rules that bear on the choice; each left out takes its default.
          */
@@ -2374,6 +2583,12 @@ export interface components {
              * @enum {string}
              */
             old_metal?: "compare" | "dig_out" | "saw_through";
+            /**
+             * How Many Bands
+             * @default as_needed
+             * @enum {string}
+             */
+            how_many_bands?: "as_needed" | "all_round" | "saw_each";
             /**
              * Guard Gap Mm
              * @default 10
@@ -2994,6 +3209,30 @@ export interface components {
             at: string;
         };
         /**
+         * Sway
+         * @description The smallest tried change of an input that changes the band.
+         */
+        Sway: {
+            /** Field */
+            field: string;
+            /** Value */
+            value: number;
+            /** Band */
+            band: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SwayAnswer
+         * @description What the choice leans on.
+         */
+        SwayAnswer: {
+            /** Prices */
+            prices: components["schemas"]["RulePrice"][];
+            /** Sways */
+            sways: components["schemas"]["Sway"][];
+        };
+        /**
          * Tension
          * @description One stress, in each form a shop can set or read it.
          */
@@ -3165,6 +3404,7 @@ export type JobFile = components['schemas']['JobFile'];
 export type JobInput = components['schemas']['JobInput'];
 export type LifeFacts = components['schemas']['LifeFacts'];
 export type MaterialChanges = components['schemas']['MaterialChanges'];
+export type MaterialFile = components['schemas']['MaterialFile'];
 export type MaterialInput = components['schemas']['MaterialInput'];
 export type MaterialLine = components['schemas']['MaterialLine'];
 export type MaterialPage = components['schemas']['MaterialPage'];
@@ -3177,6 +3417,8 @@ export type Outline = components['schemas']['Outline'];
 export type OutlineAnswer = components['schemas']['OutlineAnswer'];
 export type OutlineInput = components['schemas']['OutlineInput'];
 export type OutlineSample = components['schemas']['OutlineSample'];
+export type OwnType = components['schemas']['OwnType'];
+export type OwnTypeInput = components['schemas']['OwnTypeInput'];
 export type PlanAnswer = components['schemas']['PlanAnswer'];
 export type PlanInput = components['schemas']['PlanInput'];
 export type Problem = components['schemas']['Problem'];
@@ -3186,6 +3428,7 @@ export type Reason = components['schemas']['Reason'];
 export type Reference = components['schemas']['Reference'];
 export type RuleApplied = components['schemas']['RuleApplied'];
 export type RuleLine = components['schemas']['RuleLine'];
+export type RulePrice = components['schemas']['RulePrice'];
 export type RulesFile = components['schemas']['RulesFile'];
 export type RunAnswer = components['schemas']['RunAnswer'];
 export type RunCard = components['schemas']['RunCard'];
@@ -3208,6 +3451,8 @@ export type StateInput = components['schemas']['StateInput'];
 export type SteelCost = components['schemas']['SteelCost'];
 export type StepBody = components['schemas']['StepBody'];
 export type StepState = components['schemas']['StepState'];
+export type Sway = components['schemas']['Sway'];
+export type SwayAnswer = components['schemas']['SwayAnswer'];
 export type Tension = components['schemas']['Tension'];
 export type TensionCard = components['schemas']['TensionCard'];
 export type TensionInput = components['schemas']['TensionInput'];
@@ -3216,6 +3461,296 @@ export type Usual = components['schemas']['Usual'];
 export type WhatIf = components['schemas']['WhatIf'];
 export type $defs = Record<string, never>;
 export interface operations {
+    list_band_types: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnType"][];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_band_type: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnTypeInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnType"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_band_type: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                type_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnTypeInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnType"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_band_type: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                type_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deleted"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_bands: {
         parameters: {
             query?: never;
@@ -5078,6 +5613,93 @@ export interface operations {
             };
             /** @description Not with this method */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_sways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwayAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -17,6 +17,8 @@ const BLANK: Draft = {
   tolerance_mm: 0.8,
   round_stock: false,
   wall_mm: null,
+  log_diameter_mm: null,
+  stood_on_end: false,
   name: "",
   rules: {},
   what_if: null,

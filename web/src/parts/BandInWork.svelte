@@ -19,6 +19,8 @@
     /** Cross-section of the stock in the cut. */
     shape?: "flat" | "round" | "tube";
     wall_mm?: number | null;
+    /** A log thicker than the face being sawn stands with its pith beside the band. */
+    log_mm?: number | null;
   }
   const {
     band,
@@ -32,6 +34,7 @@
     grained,
     shape = "flat",
     wall_mm = null,
+    log_mm = null,
   }: Props = $props();
 
   const W = 560;
@@ -47,6 +50,9 @@
   const workScale = $derived(WORK / height_mm);
   /** Rounding of the drawn stock: a log or bar is round, all else square. */
   const rx = $derived(shape === "round" ? WORK / 2 : 0);
+  const log = $derived(shape === "round" && log_mm && log_mm > height_mm ? log_mm : null);
+  /** How far the pith of a log stands from the chord that is the sawn face. */
+  const pith = $derived(log ? (Math.sqrt(log ** 2 - height_mm ** 2) / 2) * workScale : 0);
   const wallPx = $derived(
     shape === "tube" && wall_mm ? Math.min(wall_mm * workScale, WORK / 2) : 0,
   );
@@ -103,10 +109,23 @@
   >
     <defs>
       <clipPath id="frame"><rect width={W} height={H} /></clipPath>
+      <clipPath id="sawn"><rect y={WORK_TOP} width={W} height={WORK} /></clipPath>
     </defs>
     <g clip-path="url(#frame)">
+      {#if log}
+        <g clip-path="url(#sawn)">
+          <circle
+            class="work"
+            data-metal={metal}
+            cx={TIP_X - pith}
+            cy={WORK_TOP + WORK / 2}
+            r={(log / 2) * workScale}
+          />
+        </g>
+      {/if}
       <rect
         class="work"
+        class:unseen={log !== null}
         data-metal={metal}
         x={shape === "round" ? TIP_X - WORK / 2 : 16}
         y={WORK_TOP}
@@ -214,6 +233,9 @@
   }
   .hollow {
     fill: var(--ground);
+  }
+  .work.unseen {
+    display: none;
   }
   .grain {
     fill: none;

@@ -1,7 +1,7 @@
 import { fireEvent, render, screen, waitFor } from "@testing-library/svelte";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
-import type { Compared, FeedFigures, Option, StepBody } from "../api/schema";
+import type { Compared, FeedFigures, Option, PlanAnswer, StepBody } from "../api/schema";
 import { notice } from "../lib/notice.svelte";
 import { shop } from "../lib/shop.svelte";
 import { ticket } from "../lib/ticket.svelte";
@@ -17,6 +17,8 @@ import {
 } from "../tests/samples";
 import Compare from "./plan/Compare.svelte";
 import Jobs from "./plan/Jobs.svelte";
+import LeansOn from "./plan/LeansOn.svelte";
+import { PlanState } from "./plan/plan.svelte";
 import RuleOverrides from "./plan/RuleOverrides.svelte";
 import Sentence from "./plan/Sentence.svelte";
 import { OPERATIONS, SENTENCES } from "./plan/sentences";
@@ -24,6 +26,7 @@ import BandForm from "./rack/BandForm.svelte";
 import EventForm from "./rack/EventForm.svelte";
 import Rack from "./rack/Rack.svelte";
 import Shopping from "./rack/Shopping.svelte";
+import Types from "./rack/Types.svelte";
 import Step from "./setup/Step.svelte";
 import Stops from "./setup/Stops.svelte";
 import TensionForms from "./setup/TensionForms.svelte";
@@ -52,6 +55,45 @@ beforeEach(() => {
   shop.units = "metric";
   ticket.startNew(2);
   notice.close();
+});
+
+describe("what the choice leans on", () => {
+  it("asks only when opened, and prices each rule beside it", async () => {
+    const sway = {
+      sways: [{ field: "height_mm", value: 200, band: "K-11", words: "At a height of 200 mm …" }],
+      prices: [{ rule: "kerf", words: "costs 0.18 a piece against “slight”" }],
+    };
+    server({ "/api/plan/sway": sway });
+    const rules = [{ rule: "kerf", choice: "material", why: "Set and kerf: by material." }];
+    const answer = { best: {}, rules } as unknown as PlanAnswer;
+    render(LeansOn, { plan: new PlanState(), answer });
+    expect(sent()).toHaveLength(0);
+    const details = document.querySelector("details");
+    if (details) details.open = true;
+    await fireEvent(details as Element, new Event("toggle"));
+    await screen.findByText("At a height of 200 mm …");
+    expect(screen.getByText(/Here: costs 0.18 a piece/)).toBeTruthy();
+  });
+});
+
+describe("band types", () => {
+  it("adds a type of the shop's own, a constant pitch said once", async () => {
+    server({ "/api/band-types": { id: 3, label: "20 × 0.6 3 tpi", change_id: 9 } });
+    vi.mocked(fetch).mockImplementationOnce(() =>
+      Promise.resolve(new Response("[]", { headers: { "content-type": "application/json" } })),
+    );
+    render(Types);
+    await fireEvent.input(screen.getByLabelText("Width"), { target: { value: "20" } });
+    await fireEvent.input(screen.getByLabelText("Thickness"), { target: { value: "0.6" } });
+    await fireEvent.input(screen.getByLabelText("Teeth per inch"), { target: { value: "3" } });
+    await fireEvent.click(screen.getByRole("button", { name: "Add the type" }));
+    await waitFor(() => expect(sent().some((r) => r.method === "POST")).toBe(true));
+    const body = (await sent()
+      .find((r) => r.method === "POST")
+      ?.json()) as Record<string, unknown>;
+    expect(body).toMatchObject({ width_mm: 20, thickness_mm: 0.6, tpi_lo: 3, tpi_hi: 3 });
+    expect(body.price_per_m).toBeNull();
+  });
 });
 
 describe("the sentence", () => {
@@ -83,10 +125,25 @@ describe("the sentence", () => {
     expect(ticket.draft.wall_mm).toBe(3);
   });
 
-  it("shows radius and diameter of a round blank", () => {
+  it("shows radius and diameter of a round blank, and takes either", async () => {
     ticket.edit({ operation: "circle", min_radius_mm: 150 });
     render(Sentence, { faults: [] });
-    expect(screen.getByRole("button", { name: "150 mm (300 mm across)" })).toBeTruthy();
+    expect(screen.getByRole("button", { name: "150 mm" })).toBeTruthy();
+    await fireEvent.click(screen.getByRole("button", { name: "300 mm" }));
+    const input = screen.getByLabelText("Diameter of the blank");
+    await fireEvent.input(input, { target: { value: "250" } });
+    expect(ticket.draft.min_radius_mm).toBe(125);
+  });
+
+  it("lets stock stand on its end, and forgets it with another operation", async () => {
+    ticket.edit({ operation: "rip" });
+    render(Sentence, { faults: [] });
+    await fireEvent.click(screen.getByRole("button", { name: "lying along the table" }));
+    await fireEvent.click(screen.getByRole("radio", { name: /stood on its end/ }));
+    expect(ticket.draft.stood_on_end).toBe(true);
+    await fireEvent.click(screen.getByRole("button", { name: OPERATIONS.rip }));
+    await fireEvent.click(screen.getByRole("radio", { name: OPERATIONS.resaw }));
+    expect(ticket.draft.stood_on_end).toBe(false);
   });
 
   it("marks the part a fault belongs to and says it in its control", async () => {

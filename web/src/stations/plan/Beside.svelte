@@ -3,15 +3,18 @@
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
   import EdgeTip from "../../parts/EdgeTip.svelte";
+  import LeansOn from "./LeansOn.svelte";
+  import type { PlanState } from "./plan.svelte";
 
   interface Props {
+    plan: PlanState;
     answer: PlanAnswer;
     figures: FeedFigures | null;
     /** Bands being compared, by id. */
     chosen: readonly number[];
     oncompare: (id: number) => void;
   }
-  const { answer, figures, chosen, oncompare }: Props = $props();
+  const { plan, answer, figures, chosen, oncompare }: Props = $props();
   const best = $derived(answer.best?.band.band_id ?? null);
 
   const COSTS = [
@@ -151,12 +154,7 @@
         </div>
       {/each}
     </details>
-    <details>
-      <summary><h2>House rules at work ({answer.rules.length})</h2></summary>
-      {#each answer.rules as rule (rule.rule)}
-        <p class="rule">{rule.why}</p>
-      {/each}
-    </details>
+    <LeansOn {plan} {answer} />
   </section>
 </div>
 
@@ -278,9 +276,5 @@
   summary h2 {
     text-decoration: underline dotted;
     text-underline-offset: 0.3em;
-  }
-  .rule {
-    padding: var(--s2) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
 </style>

@@ -10,6 +10,7 @@
   import BandInCurve from "../../parts/BandInCurve.svelte";
   import BandInWork from "../../parts/BandInWork.svelte";
   import Cautions from "../../parts/Cautions.svelte";
+  import Tilt from "../../parts/Tilt.svelte";
   import FeedScale from "../../parts/FeedScale.svelte";
   import Figure from "../../parts/Figure.svelte";
   import Answer from "./Answer.svelte";
@@ -141,7 +142,11 @@
                 ? "round"
                 : "flat"}
             wall_mm={ticket.draft.wall_mm}
+            log_mm={ticket.draft.log_diameter_mm}
           />
+          {#if ticket.draft.operation === "wedge" && ticket.draft.angle_deg !== 0}
+            <Tilt angle_deg={ticket.draft.angle_deg} />
+          {/if}
           {#if ticket.draft.min_radius_mm !== null}
             <BandInCurve
               band={best.band}
@@ -222,6 +227,7 @@
     {#if plan.answer}
       <WhatIfPanel {plan} />
       <Beside
+        {plan}
         answer={plan.answer}
         {figures}
         chosen={plan.chosen}

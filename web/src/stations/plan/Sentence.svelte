@@ -16,6 +16,12 @@
   }
   const { faults }: Props = $props();
 
+  /** What an empty part says. */
+  const ABSENT: Record<string, string> = {
+    tolerance_mm: "any accuracy",
+    log_diameter_mm: "any diameter",
+  };
+
   let open = $state<number | null>(null);
   let panel = $state<HTMLElement>();
   let heading = $state<HTMLElement>();
@@ -28,11 +34,8 @@
     switch (part.part) {
       case "quantity": {
         const value = draft[part.field];
-        if (value === null) return part.field === "tolerance_mm" ? "any accuracy" : "?";
-        if (draft.operation === "circle" && part.field === "min_radius_mm") {
-          return `${shop.say(value, part.kind)} (${shop.say(2 * value, part.kind)} across)`;
-        }
-        return shop.say(value, part.kind);
+        if (value === null) return ABSENT[part.field] ?? "?";
+        return shop.say(value * (part.times ?? 1), part.kind);
       }
       case "count":
         return String(draft.count);
@@ -44,6 +47,8 @@
         return FINISHES[draft.finish];
       case "saw":
         return (shop.saw(draft.saw_id)?.saw.name as string | undefined) ?? "saw?";
+      case "grain":
+        return draft.stood_on_end ? "stood on its end" : "lying along the table";
       case "round":
         return draft.round_stock ? "round" : "flat or square";
       case "rules":
@@ -52,8 +57,8 @@
   }
 
   function faulty(part: Exclude<Part, string>): string {
-    const field =
-      part.part === "quantity" ? part.field : part.part === "saw" ? "saw_id" : part.part;
+    const FIELDS: Record<string, string> = { saw: "saw_id", grain: "stood_on_end" };
+    const field = part.part === "quantity" ? part.field : (FIELDS[part.part] ?? part.part);
     return faults.find((f) => f.path.split(".").at(-1) === field)?.message ?? "";
   }
 
@@ -80,6 +85,10 @@
   /** Which live part of the sentence an index of the parts list is. */
   function partIndex(i: number | null): number {
     return parts.slice(0, i ?? 0).filter((p) => typeof p !== "string").length;
+  }
+
+  function scaled(value: number | null, times: number): number | null {
+    return value === null ? null : value * times;
   }
 
   function set(change: Partial<Draft>): void {
@@ -116,9 +125,9 @@
           help={shown.help}
           kind={shown.kind}
           usual={shown.field}
-          value={draft[shown.field]}
+          value={scaled(draft[shown.field], shown.times ?? 1)}
           error={faulty(shown)}
-          onvalue={(v) => set({ [shown.field]: v })}
+          onvalue={(v) => set({ [shown.field]: scaled(v, 1 / (shown.times ?? 1)) })}
         />
       {:else if shown.part === "count"}
         <QuantityPad
@@ -139,7 +148,7 @@
             key: key as Draft["operation"],
             name,
           }))}
-          onchoose={(operation) => set({ operation })}
+          onchoose={(operation) => set({ operation, stood_on_end: false, log_diameter_mm: null })}
         />
       {:else if shown.part === "material"}
         <MaterialFinder
@@ -181,6 +190,20 @@
             { key: 1, name: "round", note: "it turns under the teeth: only clamped or in a vee" },
           ]}
           onchoose={(round) => set({ round_stock: round === 1 })}
+        />
+      {:else if shown.part === "grain"}
+        <Choices
+          legend="How the stock stands"
+          chosen={draft.stood_on_end ? 1 : 0}
+          options={[
+            { key: 0, name: "lying along the table", note: "the band crosses the grain" },
+            {
+              key: 1,
+              name: "stood on its end",
+              note: "the band runs along the grain: it takes less power, and long shavings pack",
+            },
+          ]}
+          onchoose={(end) => set({ stood_on_end: end === 1 })}
         />
       {:else if shown.part === "rules"}
         <RuleOverrides />

@@ -1,5 +1,12 @@
 import { ask, askPatiently, client, Problem } from "../../api/client";
-import type { Compared, FaultBody, FeedFigures, PlanAnswer, PlanInput } from "../../api/schema";
+import type {
+  Compared,
+  FaultBody,
+  FeedFigures,
+  PlanAnswer,
+  PlanInput,
+  SwayAnswer,
+} from "../../api/schema";
 import { Latest } from "../../lib/latest";
 import { ticket } from "../../lib/ticket.svelte";
 
@@ -17,6 +24,7 @@ export class PlanState {
   #plans = new Latest();
   #feeds = new Latest();
   #compares = new Latest();
+  #sways = new Latest();
 
   get figures(): FeedFigures | null {
     return this.atFeed ?? this.answer?.best?.figures ?? null;
@@ -39,6 +47,8 @@ export class PlanState {
       tolerance_mm: d.tolerance_mm,
       round_stock: d.round_stock,
       wall_mm: d.wall_mm,
+      log_diameter_mm: d.log_diameter_mm,
+      stood_on_end: d.stood_on_end,
       rules: d.rules,
       saw_id,
       what_if: d.what_if,
@@ -77,6 +87,11 @@ export class PlanState {
     const body = { ...question, band_ids };
     const found = await this.#compares.take(() => ask(client.POST("/api/plan/compare", { body })));
     if (found) this.compared = found;
+  }
+
+  /** What the choice leans on; asked for only when someone looks. */
+  async leansOn(question: PlanInput): Promise<SwayAnswer | null> {
+    return this.#sways.take(() => ask(client.POST("/api/plan/sway", { body: question })));
   }
 
   async moveFeed(feed: number): Promise<void> {

@@ -11,19 +11,22 @@ export interface QuantityPart {
     | "min_radius_mm"
     | "tolerance_mm"
     | "wall_mm"
+    | "log_diameter_mm"
     | "angle_deg";
   readonly kind: Kind;
   readonly label: string;
   readonly help: string;
   /** Value taken when it is null and someone opens the part. */
   readonly start: number;
+  /** Shown and typed this many times the field: a diameter of its radius. */
+  readonly times?: number;
 }
 export interface CountPart {
   readonly part: "count";
   readonly label: string;
 }
 export interface PickPart {
-  readonly part: "operation" | "material" | "finish" | "saw" | "rules" | "round";
+  readonly part: "operation" | "material" | "finish" | "saw" | "rules" | "round" | "grain";
 }
 export type Part = string | QuantityPart | CountPart | PickPart;
 
@@ -98,6 +101,32 @@ const radius: QuantityPart = {
   help: "Radius, not diameter: half the width of the circle that fits the tightest bend.",
   start: 150,
 };
+const across: QuantityPart = {
+  part: "quantity",
+  field: "min_radius_mm",
+  kind: "length",
+  label: "Diameter of the blank",
+  help: "Across the whole round: twice the radius, which follows it.",
+  start: 150,
+  times: 2,
+};
+const log: QuantityPart = {
+  part: "quantity",
+  field: "log_diameter_mm",
+  kind: "length",
+  label: "Log diameter",
+  help: "At its thick end, under the bark.",
+  start: 400,
+};
+const face: QuantityPart = {
+  part: "quantity",
+  field: "height_mm",
+  kind: "length",
+  label: "Widest face to be sawn",
+  help: "Stands across the band: as much as the log is through, when sawn at the pith.",
+  start: 300,
+};
+const grain: PickPart = { part: "grain" };
 const wall: QuantityPart = {
   part: "quantity",
   field: "wall_mm",
@@ -165,6 +194,8 @@ export const SENTENCES: Readonly<Record<Draft["operation"], readonly Part[]>> = 
     operation,
     " ",
     material,
+    " ",
+    grain,
     ", ",
     height,
     " thick, in ",
@@ -199,6 +230,8 @@ export const SENTENCES: Readonly<Record<Draft["operation"], readonly Part[]>> = 
     " thick, to a radius of ",
     radius,
     ", ",
+    across,
+    " across, ",
     count,
     " times ",
     length,
@@ -243,8 +276,10 @@ export const SENTENCES: Readonly<Record<Draft["operation"], readonly Part[]>> = 
     " of ",
     material,
     ", ",
-    height,
-    " in the cut, ",
+    log,
+    " through, ",
+    face,
+    " at its widest face, ",
     count,
     " passes of ",
     length,

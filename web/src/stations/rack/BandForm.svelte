@@ -4,6 +4,8 @@
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import TypeFields from "./TypeFields.svelte";
+  import { pitchOf } from "./types";
 
   interface Props {
     /** The band being edited; none for a new one. */
@@ -33,21 +35,12 @@
   let draft = $state(initial());
   let faults = $state<Record<string, string>>({});
   let general = $state("");
-  const continuous = $derived(
-    shop.reference?.forms.find((f) => f.key === draft.form)?.continuous ?? false,
-  );
-
   function set(field: keyof BandInput, value: string | number | null): void {
     draft = { ...draft, [field]: value };
   }
 
   function bodyOf(): BandInput {
-    const tpi = continuous ? null : draft.tpi_lo;
-    return {
-      ...draft,
-      tpi_lo: tpi,
-      tpi_hi: continuous ? null : (draft.tpi_hi ?? tpi),
-    } as unknown as BandInput;
+    return { ...draft, ...pitchOf(draft) } as unknown as BandInput;
   }
 
   let count = $state(1);
@@ -99,60 +92,7 @@
       <p class="help">What is written on its tag: K-07.</p>
       <p id="band-label-error" class="error">{faults.label ?? ""}</p>
     </div>
-    <QuantityField
-      label="Width"
-      kind="length"
-      usual="width_mm"
-      value={draft.width_mm as number | null}
-      error={faults.width_mm ?? ""}
-      help="Tooth tips to back edge."
-      onvalue={(v) => set("width_mm", v)}
-    />
-    <QuantityField
-      label="Thickness"
-      kind="thin"
-      usual="thickness_mm"
-      value={draft.thickness_mm as number | null}
-      error={faults.thickness_mm ?? ""}
-      help="Of the body, not across the set."
-      onvalue={(v) => set("thickness_mm", v)}
-    />
-    {#if !continuous}
-      <QuantityField
-        label="Teeth per inch"
-        kind="plain"
-        usual="tpi"
-        value={draft.tpi_lo as number | null}
-        error={faults.tpi_lo ?? ""}
-        help="The coarser figure when it varies."
-        onvalue={(v) => set("tpi_lo", v)}
-      />
-      <QuantityField
-        label="… to, when it varies"
-        kind="plain"
-        usual="tpi"
-        value={draft.tpi_hi as number | null}
-        error={faults.tpi_hi ?? ""}
-        help="Leave empty for a constant pitch."
-        onvalue={(v) => set("tpi_hi", v)}
-      />
-    {/if}
-    <label class="pick">
-      Tooth form
-      <select value={draft.form} onchange={(e) => set("form", e.currentTarget.value)}>
-        {#each shop.reference?.forms ?? [] as form (form.key)}<option value={form.key}
-            >{form.name}</option
-          >{/each}
-      </select>
-    </label>
-    <label class="pick">
-      Steel
-      <select value={draft.steel} onchange={(e) => set("steel", e.currentTarget.value)}>
-        {#each shop.reference?.steels ?? [] as steel (steel.key)}<option value={steel.key}
-            >{steel.name}</option
-          >{/each}
-      </select>
-    </label>
+    <TypeFields {draft} {faults} set={(field, value) => set(field, value)} />
     <QuantityField
       label="Welded length"
       kind="length"
@@ -160,15 +100,6 @@
       value={draft.length_mm as number | null}
       error={faults.length_mm ?? ""}
       onvalue={(v) => set("length_mm", v)}
-    />
-    <QuantityField
-      label="Set per side, measured"
-      kind="thin"
-      usual="set_per_side_mm"
-      value={draft.set_per_side_mm as number | null}
-      error={faults.set_per_side_mm ?? ""}
-      help="Leave empty to take it from the table."
-      onvalue={(v) => set("set_per_side_mm", v)}
     />
     <QuantityField
       label="Price"
@@ -225,15 +156,13 @@
     gap: var(--s4);
     padding: var(--s4) 0;
   }
-  .text,
-  .pick {
+  .text {
     display: grid;
     gap: var(--s1);
     align-content: start;
     font-weight: 600;
   }
-  .text input,
-  select {
+  .text input {
     min-height: var(--touch);
     font-size: var(--text-large);
     width: 100%;

@@ -61,6 +61,7 @@
   <Action main onclick={() => (adding = !adding)}>Add a band</Action>
   <Action href="#/rack/radius">Radius card</Action>
   <Action href="#/rack/shopping">Shopping list</Action>
+  <Action href="#/rack/types">Band types</Action>
 </header>
 {#if adding}
   <BandForm

@@ -1,0 +1,96 @@
+<script lang="ts">
+  import { shop } from "../../lib/shop.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+  import { isContinuous, type TypeDraft } from "./types";
+
+  interface Props {
+    draft: TypeDraft;
+    /** Fault by field. */
+    faults: Readonly<Record<string, string>>;
+    set: (field: keyof TypeDraft, value: string | number | null) => void;
+  }
+  const { draft, faults, set }: Props = $props();
+  const continuous = $derived(isContinuous(draft.form));
+</script>
+
+<QuantityField
+  label="Width"
+  kind="length"
+  usual="width_mm"
+  value={draft.width_mm as number | null}
+  error={faults.width_mm ?? ""}
+  help="Tooth tips to back edge."
+  onvalue={(v) => set("width_mm", v)}
+/>
+<QuantityField
+  label="Thickness"
+  kind="thin"
+  usual="thickness_mm"
+  value={draft.thickness_mm as number | null}
+  error={faults.thickness_mm ?? ""}
+  help="Of the body, not across the set."
+  onvalue={(v) => set("thickness_mm", v)}
+/>
+{#if !continuous}
+  <QuantityField
+    label="Teeth per inch"
+    kind="plain"
+    usual="tpi"
+    value={draft.tpi_lo as number | null}
+    error={faults.tpi_lo ?? ""}
+    help="The coarser figure when it varies."
+    onvalue={(v) => set("tpi_lo", v)}
+  />
+  <QuantityField
+    label="… to, when it varies"
+    kind="plain"
+    usual="tpi"
+    value={draft.tpi_hi as number | null}
+    error={faults.tpi_hi ?? ""}
+    help="Leave empty for a constant pitch."
+    onvalue={(v) => set("tpi_hi", v)}
+  />
+{/if}
+<label class="pick">
+  Tooth form
+  <select value={draft.form} onchange={(e) => set("form", e.currentTarget.value)}>
+    {#each shop.reference?.forms ?? [] as form (form.key)}<option value={form.key}
+        >{form.name}</option
+      >{/each}
+  </select>
+</label>
+<label class="pick">
+  Steel
+  <select value={draft.steel} onchange={(e) => set("steel", e.currentTarget.value)}>
+    {#each shop.reference?.steels ?? [] as steel (steel.key)}<option value={steel.key}
+        >{steel.name}</option
+      >{/each}
+  </select>
+</label>
+<QuantityField
+  label="Set per side, measured"
+  kind="thin"
+  usual="set_per_side_mm"
+  value={draft.set_per_side_mm as number | null}
+  error={faults.set_per_side_mm ?? ""}
+  help="Leave empty to take it from the table."
+  onvalue={(v) => set("set_per_side_mm", v)}
+/>
+
+<style>
+  .pick {
+    display: grid;
+    gap: var(--s1);
+    align-content: start;
+    font-weight: 600;
+  }
+  select {
+    min-height: var(--touch);
+    font-size: var(--text-large);
+    width: 100%;
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+    font-weight: 400;
+  }
+</style>

@@ -1,0 +1,152 @@
+<script lang="ts">
+  import { ask, askPatiently, client, Problem } from "../../api/client";
+  import type { OwnType, OwnTypeInput } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import Action from "../../parts/Action.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+  import TypeFields from "./TypeFields.svelte";
+  import { pitchOf, type TypeDraft } from "./types";
+
+  type Draft = TypeDraft & { price_per_m: number | null };
+  const BLANK: Draft = {
+    width_mm: null,
+    thickness_mm: null,
+    tpi_lo: null,
+    tpi_hi: null,
+    form: "hook",
+    steel: "carbon_flexback",
+    set_per_side_mm: null,
+    price_per_m: null,
+  };
+
+  let types = $state<OwnType[] | null>(null);
+  let editing = $state<number | null>(null);
+  let draft = $state<Draft>({ ...BLANK });
+  let faults = $state<Record<string, string>>({});
+
+  async function load(): Promise<void> {
+    types = await askPatiently(() => client.GET("/api/band-types"));
+  }
+  void load().catch((p: unknown) => notice.fail(p));
+
+  function edit(type: OwnType | null): void {
+    editing = type?.id ?? null;
+    draft = type ? { ...BLANK, ...type } : { ...BLANK };
+    faults = {};
+  }
+
+  async function save(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const keys = Object.keys(BLANK) as (keyof Draft)[];
+    const plain = Object.fromEntries(keys.map((k) => [k, draft[k]]));
+    const body = { ...plain, ...pitchOf(draft) } as unknown as OwnTypeInput;
+    try {
+      const saved =
+        editing === null
+          ? await ask(client.POST("/api/band-types", { body }))
+          : await ask(
+              client.PUT("/api/band-types/{type_id}", {
+                params: { path: { type_id: editing } },
+                body,
+              }),
+            );
+      edit(null);
+      await load();
+      if (saved.change_id !== null) {
+        notice.canUndo(`${saved.label}: searched from now on.`, saved.change_id, load);
+      }
+    } catch (problem) {
+      const known = problem instanceof Problem ? problem.errors : [];
+      faults = Object.fromEntries(known.map((f) => [f.path.split(".").at(-1) ?? "", f.message]));
+      if (!known.some((f) => f.path in draft)) notice.fail(problem);
+    }
+  }
+
+  async function remove(type: OwnType): Promise<void> {
+    try {
+      const params = { path: { type_id: type.id } };
+      const { change_id } = await ask(client.DELETE("/api/band-types/{type_id}", { params }));
+      await load();
+      notice.canUndo(`${type.label}: no longer searched.`, change_id, load);
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+</script>
+
+<h1>Band types you can buy</h1>
+<p class="soft">
+  Plan searches the built-in types and these. Gullet, set and kerf follow from the tables unless
+  measured.
+</p>
+<ul>
+  {#each types ?? [] as type (type.id)}
+    <li>
+      <strong class="mono"
+        >{shop.number(type.width_mm, "length")} × {shop.number(type.thickness_mm, "thin")}</strong
+      >
+      <span>{type.label}</span>
+      <span class="mono"
+        >{type.price_per_m === null ? "" : `${shop.money(type.price_per_m)} / m`}</span
+      >
+      <Action onclick={() => edit(type)}>Edit</Action>
+      <Action onclick={() => void remove(type)}>Delete</Action>
+    </li>
+  {:else}
+    <li class="soft none">{types ? "None of your own yet." : "Reading …"}</li>
+  {/each}
+</ul>
+<form onsubmit={(e) => void save(e)}>
+  <h2>{editing === null ? "A type of your own" : "Change the type"}</h2>
+  <div class="fields">
+    <TypeFields {draft} {faults} set={(field, value) => (draft = { ...draft, [field]: value })} />
+    <QuantityField
+      label="Price a metre"
+      kind="plain"
+      value={draft.price_per_m}
+      error={faults.price_per_m ?? ""}
+      help="Leave empty to take the usual one."
+      onvalue={(v) => (draft = { ...draft, price_per_m: v })}
+    />
+  </div>
+  <div class="actions">
+    <Action main type="submit">{editing === null ? "Add the type" : "Save the type"}</Action>
+    {#if editing !== null}<Action onclick={() => edit(null)}>Leave</Action>{/if}
+    <Action href="#/rack">Rack</Action>
+  </div>
+</form>
+
+<style>
+  ul {
+    border-top: var(--rule) solid var(--ink);
+    margin: var(--s3) 0 var(--s5);
+  }
+  li {
+    display: grid;
+    grid-template-columns: 9rem 1fr auto auto auto;
+    gap: var(--s3);
+    align-items: center;
+    min-height: var(--touch);
+    border-bottom: var(--hair) solid var(--hairline);
+  }
+  .none {
+    display: flex;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(16rem, 1fr));
+    gap: var(--s4);
+    padding: var(--s4) 0;
+  }
+  .actions {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+  }
+  @media (max-width: 720px) {
+    li {
+      grid-template-columns: 1fr auto auto;
+    }
+  }
+</style>
