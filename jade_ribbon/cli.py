@@ -19,6 +19,7 @@ Examples:
   jade-ribbon demo
   echo '[{"feed_m_min": 2, "speed_m_s": 14.5, "pitch_mm": 12.7}]' | jade-ribbon calc bite
   jade-ribbon recommend job.json
+  jade-ribbon pluck band.wav
   jade-ribbon backup shop.sqlite
 """
 
@@ -93,6 +94,21 @@ def curve(file: Path, unit: str | None) -> None:
             "corners": found.corners,
         }
     )
+
+
+@main.command(epilog="Example: jade-ribbon pluck band.wav")
+@click.argument("file", type=click.Path(path_type=Path, exists=True, dir_okay=False))
+def pluck(file: Path) -> None:
+    """The note of a plucked band in recording FILE (WAV or FLAC), in Hz."""
+    from jade_ribbon.core.listening import listen
+    from jade_ribbon.formats.recording import read_recording_file
+
+    try:
+        recording = read_recording_file(file)
+        heard = listen(recording.samples, recording.rate_Hz)
+    except InputError as error:
+        _fail(error)
+    _say({"frequency_Hz": heard.frequency_Hz, "confidence": heard.confidence})
 
 
 DEFAULT_FILE = Path("data/shop.sqlite")

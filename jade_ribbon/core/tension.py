@@ -127,6 +127,49 @@ def side_push_extra_strain_share(
     return 2.0 * (deflection_mm / span_mm) ** 2 / (stress_MPa / E_MPA)
 
 
+@checked
+def stress_from_side_push(
+    *,
+    side_force_N: float,
+    body_width_mm: float,
+    thickness_mm: float,
+    span_mm: float,
+    deflection_mm: float,
+) -> PluckStress:
+    """Stress (MPa) from the push that bends the middle aside: the inverse of `side_push`.
+
+    Raises InputError for a push that the strip's own bending takes without any tension.
+    """
+    bending = E_MPA * body_width_mm * thickness_mm**3 / 12.0
+    own = 48.0 * bending / span_mm**3 * deflection_mm
+    if side_force_N <= own:
+        raise refuse(
+            "side_force_N",
+            f"{side_force_N:g} N is no more than the strip's own bending takes; "
+            f"accepted: more than {own:.4g} N",
+            side_force_N,
+        )
+    strand = (side_force_N - own) / deflection_mm * span_mm / 4.0
+    return PluckStress(strand / (body_width_mm * thickness_mm))
+
+
+@checked
+def stress_from_travel(
+    *, wheel_travel_mm: float, band_length_mm: float, give: float
+) -> PluckStress:
+    """Stress (MPa) from wheel travel since snug (mm) on a two-wheel saw.
+
+    `give` is the share of the travel that tyres and frame take, found by calibrating on this
+    saw: sigma = 2 E travel (1 - give) / L.
+    """
+    return PluckStress(2.0 * E_MPA * wheel_travel_mm * (1.0 - give) / band_length_mm)
+
+
+def travel_give(*, wheel_travel_mm: float, band_length_mm: float, stress_MPa: float) -> float:
+    """Share of a wheel's travel (mm) that was not stretch, at a stress measured otherwise."""
+    return 1.0 - stress_MPa * band_length_mm / (2.0 * E_MPA) / wheel_travel_mm
+
+
 def _string_terms(
     width_mm: float, gullet_depth_mm: float, thickness_mm: float, span_mm: float
 ) -> tuple[float, float, float, float]:

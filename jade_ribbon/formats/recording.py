@@ -1,0 +1,75 @@
+"""Recordings of a plucked band: WAV (16, 24, 32-bit, float) or FLAC, with limits."""
+
+import io
+from dataclasses import dataclass
+from pathlib import Path
+
+import numpy as np
+from numpy.typing import NDArray
+
+from jade_ribbon.core.errors import Fault, InputError
+
+MOST_BYTES = 10 * 1024 * 1024
+MOST_SECONDS = 30.0
+LEAST_SECONDS = 0.3
+RATES_HZ = (4_000, 384_000)
+MOST_CHANNELS = 8
+KINDS = ("WAV", "WAVEX", "RF64", "W64", "FLAC")
+
+
+@dataclass(frozen=True)
+class Recording:
+    """Frames by channels, -1 to 1, and frames a second."""
+
+    samples: NDArray[np.float64]
+    rate_Hz: float
+
+
+def _refuse(words: str) -> InputError:
+    return InputError([Fault("recording", words)])
+
+
+def _check(kind: str, rate: int, channels: int, frames: int) -> None:
+    """The header against what is accepted, before anything of its size is read."""
+    if kind not in KINDS:
+        raise _refuse(f"is {kind}; accepted: WAV or FLAC")
+    if not RATES_HZ[0] <= rate <= RATES_HZ[1]:
+        raise _refuse(f"has {rate} frames a second; accepted: {RATES_HZ[0]} to {RATES_HZ[1]}")
+    if not 1 <= channels <= MOST_CHANNELS:
+        raise _refuse(f"has {channels} channels; accepted: 1 to {MOST_CHANNELS}")
+    seconds = frames / rate
+    if seconds > MOST_SECONDS:
+        raise _refuse(f"lasts {seconds:.0f} s; accepted: up to {MOST_SECONDS:g} s")
+    if seconds < LEAST_SECONDS:
+        raise _refuse(f"lasts {seconds:.2f} s; accepted: at least {LEAST_SECONDS:g} s")
+
+
+def read_recording(data: bytes) -> Recording:
+    """Read a recording. InputError, saying what is accepted, for anything else.
+
+    What the header claims is never trusted beyond the limits: at most 30 s are read.
+    """
+    import soundfile  # loads a library: only where a recording is read
+
+    if len(data) > MOST_BYTES:
+        raise _refuse(f"is over {MOST_BYTES // 1024 // 1024} MB; accepted: up to that")
+    try:
+        with soundfile.SoundFile(io.BytesIO(data)) as file:
+            _check(file.format, file.samplerate, file.channels, file.frames)
+            most = round(MOST_SECONDS * file.samplerate)
+            read = file.read(frames=most, dtype="float64", always_2d=True)
+            samples = np.asarray(read, dtype=np.float64)
+            rate = float(file.samplerate)
+    except InputError:
+        raise
+    except (soundfile.SoundFileError, TypeError, ValueError, OSError) as problem:
+        raise _refuse("cannot be read as sound; accepted: a WAV or FLAC file") from problem
+    if samples.shape[0] < LEAST_SECONDS * rate:
+        raise _refuse(f"ends early; accepted: at least {LEAST_SECONDS:g} s of sound")
+    return Recording(samples, rate)
+
+
+def read_recording_file(file: Path) -> Recording:
+    """Read a recording from a file, no more of it than is accepted."""
+    with file.open("rb") as stream:
+        return read_recording(stream.read(MOST_BYTES + 1))
