@@ -6,14 +6,14 @@ from flask import Flask, Response, jsonify, send_from_directory
 
 from jade_ribbon.api import views  # noqa: F401 - registers the operations
 from jade_ribbon.api.document import document
-from jade_ribbon.api.operations import mount_operations
+from jade_ribbon.api.operations import MOST_JSON_BYTES, mount_operations
 from jade_ribbon.api.problems import handle_problems
-from jade_ribbon.api.sheets import card_sheet
+from jade_ribbon.api.sheets import card_sheet, setup_pdf
+from jade_ribbon.services.instruments import Instruments
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 
 STATIC = Path(__file__).parent.parent / "static"
-MOST_BODY_BYTES = 2 * 1024 * 1024
 CSP = (
     "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
     "img-src 'self' data:; font-src 'self'; connect-src 'self'; object-src 'none'; "
@@ -26,9 +26,10 @@ def create_app(file: Path | str) -> Flask:
     store = Store(Path(file))
     migrate(store)
     app = Flask(__name__, static_folder=None)
-    app.config["MAX_CONTENT_LENGTH"] = MOST_BODY_BYTES
+    app.config["MAX_CONTENT_LENGTH"] = MOST_JSON_BYTES
     app.url_map.strict_slashes = False
     app.extensions["store"] = store
+    app.extensions["instruments"] = Instruments()
     handle_problems(app)
     mount_operations(app)
     _serve_pages(app)
@@ -46,6 +47,10 @@ def _serve_pages(app: Flask) -> None:
     @app.get("/radius-card.<kind>")
     def radius_sheet(kind: str) -> Response:
         return card_sheet(kind)
+
+    @app.get("/setups/<int:setup_id>.pdf")
+    def setup_sheet(setup_id: int) -> Response:
+        return setup_pdf(setup_id)
 
     @app.get("/")
     def index() -> Response:

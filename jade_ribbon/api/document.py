@@ -5,7 +5,7 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from jade_ribbon import __version__
-from jade_ribbon.api.operations import JSON, MOST_ID, OPERATIONS, Operation
+from jade_ribbon.api.operations import JSON, MOST_ID, OPERATIONS, SOUND, Operation
 from jade_ribbon.api.problems import PROBLEM, Problem
 from jade_ribbon.formats.job import JobFile
 
@@ -77,6 +77,13 @@ def _responses(op: Operation, schema: Any, problem: Any) -> dict[str, Any]:
     return answers
 
 
+def _body_schema(op: Operation, refs: Any) -> Any:
+    """What goes in: a model, a job file, or sound as bytes."""
+    if op.media == SOUND:
+        return {"type": "string", "format": "binary"}
+    return refs[(op.name, "validation") if op.body else ("job_file", "validation")]
+
+
 def document() -> dict[str, Any]:
     """The whole OpenAPI 3.1 document."""
     refs, shared = _schemas()
@@ -90,8 +97,8 @@ def document() -> dict[str, Any]:
             "responses": _responses(op, refs[(op.name, "serialization")], problem),
         }
         if op.body is not None or op.raw_body:
-            schema = refs[(op.name, "validation") if op.body else ("job_file", "validation")]
-            entry["requestBody"] = {"required": True, "content": {JSON: {"schema": schema}}}
+            schema = _body_schema(op, refs)
+            entry["requestBody"] = {"required": True, "content": {op.media: {"schema": schema}}}
         paths.setdefault(op.openapi_path, {})[op.method.lower()] = entry
     return {
         "openapi": "3.1.0",

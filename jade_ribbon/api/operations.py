@@ -21,6 +21,9 @@ from jade_ribbon.store.database import Store
 
 MOST_ID = 2**53
 JSON = "application/json"
+SOUND = "audio/wav"
+MOST_JSON_BYTES = 2 * 1024 * 1024
+MOST_SOUND_BYTES = 10 * 1024 * 1024
 
 
 @dataclass(frozen=True)
@@ -37,10 +40,13 @@ class Operation:
     query: type[BaseModel] | None = None
     raw_body: bool = False
     status: int = 200
+    media: str = JSON
+    asks: bool = False
+    """Answers a question put in a body: nothing is written."""
 
     @property
     def writes(self) -> bool:
-        return self.method != "GET" and not self.path.startswith("/api/plan")
+        return self.method != "GET" and not self.asks
 
     @property
     def path_parameters(self) -> list[str]:
@@ -63,6 +69,8 @@ def operation(
     query: type[BaseModel] | None = None,
     raw_body: bool = False,
     status: int = 200,
+    media: str = JSON,
+    asks: bool = False,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
     """Register a view `(session, [body], [query], **path)` under its own name."""
 
@@ -70,7 +78,18 @@ def operation(
         summary = (view.__doc__ or "").strip().split("\n")[0]
         OPERATIONS.append(
             Operation(
-                method, path, view.__name__, summary, view, answer, body, query, raw_body, status
+                method=method,
+                path=path,
+                name=view.__name__,
+                summary=summary,
+                view=view,
+                answer=answer,
+                body=body,
+                query=query,
+                raw_body=raw_body,
+                status=status,
+                media=media,
+                asks=asks,
             )
         )
         return view
@@ -95,8 +114,9 @@ def _arguments(op: Operation, path: dict[str, int]) -> dict[str, Any]:
             raise NotFoundError(name.removesuffix("_id"), value)
     given: dict[str, Any] = dict(path)
     if op.body is not None or op.raw_body:
-        if request.mimetype != JSON:
-            raise UnsupportedMediaType(f"Send {JSON}.")
+        if request.mimetype != op.media:
+            raise UnsupportedMediaType(f"Send {op.media}.")
+        request.max_content_length = MOST_JSON_BYTES if op.media == JSON else MOST_SOUND_BYTES
         data = request.get_data()
         given["body"] = data if op.body is None else read_json(op.body, data)
     if op.query is not None:

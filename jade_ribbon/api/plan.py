@@ -8,19 +8,19 @@ from jade_ribbon.services.inputs import CompareInput, FeedInput, OutlineInput, P
 from jade_ribbon.services.plan_answers import FeedFigures, PlanAnswer
 
 
-@operation("POST", "/api/plan", answer=PlanAnswer, body=PlanInput)
+@operation("POST", "/api/plan", answer=PlanAnswer, body=PlanInput, asks=True)
 def plan_cut(session: Session, body: PlanInput) -> PlanAnswer:
     """Which band for a cut on a saw, with settings, reasons and what else would do."""
     return plan.plan(session, body)
 
 
-@operation("POST", "/api/plan/feed", answer=FeedFigures, body=FeedInput)
+@operation("POST", "/api/plan/feed", answer=FeedFigures, body=FeedInput, asks=True)
 def plan_feed(session: Session, body: FeedInput) -> FeedFigures:
     """What happens at a feed with one band."""
     return plan_beside.feed(session, body)
 
 
-@operation("POST", "/api/plan/outline", answer=outlines.OutlineAnswer, body=OutlineInput)
+@operation("POST", "/api/plan/outline", answer=outlines.OutlineAnswer, body=OutlineInput, asks=True)
 def read_outline(session: Session, body: OutlineInput) -> outlines.OutlineAnswer:
     """The tightest radius of a drawing and the bands that turn it."""
     return outlines.read(session, body)
@@ -32,7 +32,9 @@ def radius_card(session: Session) -> list[outlines.TurningBand]:
     return outlines.radius_card(session)
 
 
-@operation("POST", "/api/plan/compare", answer=list[plan_beside.Compared], body=CompareInput)
+@operation(
+    "POST", "/api/plan/compare", answer=list[plan_beside.Compared], body=CompareInput, asks=True
+)
 def compare_bands(session: Session, body: CompareInput) -> list[plan_beside.Compared]:
     """Up to four bands of the rack beside each other in one cut."""
     return plan_beside.compare(session, body)
@@ -44,7 +46,7 @@ def shopping_list(session: Session) -> list[shopping.ShoppingLine]:
     return shopping.shopping_list(session)
 
 
-@operation("POST", "/api/plan/sway", answer=plan_beside.SwayAnswer, body=PlanInput)
+@operation("POST", "/api/plan/sway", answer=plan_beside.SwayAnswer, body=PlanInput, asks=True)
 def what_sways(session: Session, body: PlanInput) -> plan_beside.SwayAnswer:
     """What each house rule costs here, and what would change the choice."""
     return plan_beside.sway(session, body)

@@ -1,11 +1,13 @@
 """Printed sheets: what is not JSON."""
 
-from flask import Response
+from flask import Response, request
 
-from jade_ribbon.api.operations import store
+from jade_ribbon.api.operations import MOST_ID, store
+from jade_ribbon.formats import setup_sheet as sheets
 from jade_ribbon.formats.radius_card import CardLine, pdf, svg
 from jade_ribbon.services.errors import NotFoundError
 from jade_ribbon.services.outlines import radius_card
+from jade_ribbon.services.setup_sheets import setup_sheet
 from jade_ribbon.services.shop import read_shop
 
 
@@ -27,3 +29,13 @@ def card_sheet(kind: str) -> Response:
     if kind == "svg":
         return Response(svg(lines, title), mimetype="image/svg+xml")
     return Response(pdf(lines, title), mimetype="application/pdf")
+
+
+def setup_pdf(setup_id: int) -> Response:
+    """A set-up card on one sheet, with a code that opens its record."""
+    if setup_id > MOST_ID:
+        raise NotFoundError("setup", setup_id)
+    address = f"{request.host_url}#/setup/{setup_id}"
+    with store().read() as session:
+        sheet = setup_sheet(session, setup_id, address)
+    return Response(sheets.pdf(sheet), mimetype="application/pdf")

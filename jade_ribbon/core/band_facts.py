@@ -141,6 +141,14 @@ def tension_columns(
     return steel.tension_wood_low_MPa, steel.tension_wood_target_MPa, steel.tension_wood_high_MPa
 
 
+def body_width_of(band: Candidate) -> float:
+    """Width behind the gullets (mm), by form and pitch alone; it carries the tension."""
+    _, form = look_up(band)
+    mean, _, _ = pitches_mm(band, form)
+    depth = form.gullet_depth_frac_pitch * mean if form.nominal_pitch_mm is None else 0.0
+    return band.width_mm - depth
+
+
 def band_facts(band: Candidate, job: Job) -> BandFacts:
     """Resolve a candidate against the tables for this job. Raises InputError on bad keys."""
     steel, form = look_up(band)

@@ -237,16 +237,17 @@ class Yard:
         band_id = best.evaluation.facts.band.band_id
         assert band_id is not None
         card = setups.start(self.session, SetupStart(job_id=frames.id, band_id=band_id))
-        for key, found, left in (
-            ("isolate", "", ""),
-            ("inspect", "", ""),
-            ("guides_back", "", ""),
-            ("mount", "", ""),
-            ("rough_track", "", ""),
-            ("tension", "0", f"{best.evaluation.stress_MPa:.0f}"),
-        ):
-            step = StepInput(done=True, as_found=found, as_left=left, who="Odda")
-            setups.record_step(self.session, card, key, step)
+        stress = round(best.evaluation.stress_MPa, 1)
+        done: tuple[tuple[str, dict[str, float]], ...] = (
+            ("isolate", {}),
+            ("inspect", {}),
+            ("guides_back", {}),
+            ("mount", {}),
+            ("rough_track", {"position_mm": 0.5}),
+            ("tension", {"stress_MPa": stress, "handle_turns": 6.5}),
+        )
+        for key, left in done:
+            setups.record_step(self.session, card, key, StepInput(done=True, left=left, who="Odda"))
         jobs.add_job(
             self.session,
             JobInput(

@@ -164,10 +164,20 @@ class CautionText:
 
 @dataclass(frozen=True)
 class SetupStepText:
-    """A row of setup_steps.csv: the words of a step, figures left in braces."""
+    """A row of setup_steps.csv: the words of a step, figures left in braces.
+
+    `when`: tags of saw, band and cut that must hold ("!tag": must not); `holds`: what it is
+    still good for (saw, band, job, never) and for how many hours at the most.
+    """
 
     key: str
+    when: str
     doors_open: str
+    holds: str
+    good_for_h: float
+    reserve: str
+    figure: str
+    readings: str
     title: str
     do: str
     check: str
@@ -262,9 +272,9 @@ def house_rules() -> Mapping[str, HouseRule]:
 
 
 @lru_cache
-def setup_step_texts() -> Mapping[str, SetupStepText]:
-    """The steps of a set-up in working order."""
-    return _keyed("setup_steps", SetupStepText)
+def setup_step_texts() -> tuple[SetupStepText, ...]:
+    """The steps of a set-up in working order; a key may stand in several rows by `when`."""
+    return tuple(_rows("setup_steps", SetupStepText))
 
 
 @lru_cache

@@ -1,5 +1,6 @@
 """Bands on the rack: add, edit, events, and what their record says of their edge."""
 
+import dataclasses
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -210,11 +211,8 @@ def one_band(session: Session, band_id: int) -> BandAnswer:
     return answer(row, shop_lives(session), saw)
 
 
-def candidate(
-    row: BandRow, lives: ShopLives, saw_id: int | None, mounted_on: int | None
-) -> Candidate:
-    """A rack band as the choice sees it; its life is the shop's record of its steel."""
-    life = lives.of(row.steel, row.sharpenings)
+def band_type(row: BandRow) -> Candidate:
+    """What a rack band is, its wear aside."""
     return Candidate(
         label=row.label,
         width_mm=row.width_mm,
@@ -225,11 +223,21 @@ def candidate(
         steel=row.steel,
         set_per_side_mm=row.set_per_side_mm,
         length_mm=row.length_mm,
+        band_id=row.id,
+    )
+
+
+def candidate(
+    row: BandRow, lives: ShopLives, saw_id: int | None, mounted_on: int | None
+) -> Candidate:
+    """A rack band as the choice sees it; its life is the shop's record of its steel."""
+    life = lives.of(row.steel, row.sharpenings)
+    return dataclasses.replace(
+        band_type(row),
         dullness=dullness_of(row, life),
         fouling=row.fouling,
         price=None if row.price_minor is None else row.price_minor / MINOR,
         mounted=mounted_on is not None and mounted_on == saw_id,
-        band_id=row.id,
     )
 
 

@@ -8,15 +8,19 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.services.errors import ConflictError, NotFoundError
 from jade_ribbon.store.models import (
+    AlignmentRow,
     BandEventRow,
     BandRow,
     BandTypeRow,
     Base,
     ChangeRow,
+    DefectRow,
+    DriftRow,
     JobRow,
     MaterialRow,
     RunRow,
     SawRow,
+    ScalePointRow,
     SetupRow,
     ShopRow,
     UtcDateTime,
@@ -32,6 +36,10 @@ NOUNS: dict[str, type[Base]] = {
     "run": RunRow,
     "material": MaterialRow,
     "band_type": BandTypeRow,
+    "scale_point": ScalePointRow,
+    "alignment": AlignmentRow,
+    "drift": DriftRow,
+    "defect": DefectRow,
 }
 
 

@@ -8,16 +8,38 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.cautions import DISCLAIMER, Caution, cautions_for
-from jade_ribbon.core.choose import Choice, choose
+from jade_ribbon.core.choose import Choice, Ranked, choose
 from jade_ribbon.core.errors import Fault, InputError
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.setup_card import SetupCard, setup_card
+from jade_ribbon.core.setup_card import READING_RANGES, SetupCard, SetupStep, setup_card
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.inputs import AcknowledgeInput, MountInput, SetupStart, StepInput
+from jade_ribbon.services.inputs import (
+    AcknowledgeInput,
+    BenchInput,
+    MountInput,
+    SetupStart,
+    StepInput,
+)
 from jade_ribbon.services.jobs import plan_input, set_state
 from jade_ribbon.services.plan_answers import Option, option
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import core_saw, mount
+from jade_ribbon.services.setting_up import (
+    bench_record,
+    calibrated,
+    check_authorised,
+    core_bench,
+    read_setting_up,
+)
+from jade_ribbon.services.setup_records import (
+    Compared,
+    LastTime,
+    StillGood,
+    compare,
+    last_time,
+    open_defects,
+    still_good,
+)
 from jade_ribbon.services.shop import habits
 from jade_ribbon.services.world import World, job_for, rack_candidates, read_world
 from jade_ribbon.store.models import BandRow, JobRow, SawRow, SetupRow
@@ -25,14 +47,39 @@ from jade_ribbon.store.models import BandRow, JobRow, SawRow, SetupRow
 
 @dataclass(frozen=True)
 class StepState:
-    """What was recorded at a step."""
+    """What was recorded at a step; figures by the step's readings, SI."""
 
     done: bool
-    as_found: str
-    as_left: str
+    found: dict[str, float]
+    left: dict[str, float]
+    means: str | None
+    note: str
     skipped: str
     who: str
+    authorised_by: str
+    still_good: bool
     at: str
+
+
+def step_state(record: dict[str, Any]) -> StepState:
+    """A step as kept; cards of the first version kept what was found and left as words."""
+    old = [
+        f"{word} {record[key]}"
+        for key, word in (("as_found", "found"), ("as_left", "left"))
+        if record.get(key)
+    ]
+    return StepState(
+        done=record["done"],
+        found=record.get("found", {}),
+        left=record.get("left", {}),
+        means=record.get("means"),
+        note=record.get("note", "") or ", ".join(old),
+        skipped=record["skipped"],
+        who=record["who"],
+        authorised_by=record.get("authorised_by", ""),
+        still_good=record.get("still_good", False),
+        at=record["at"],
+    )
 
 
 @dataclass(frozen=True)
@@ -46,7 +93,7 @@ class Acknowledged:
 
 @dataclass(frozen=True)
 class SetupAnswer:
-    """The card with what has been ticked."""
+    """The card with what has been ticked, what was last time, and what is still good."""
 
     id: int
     job_id: int
@@ -67,6 +114,13 @@ class SetupAnswer:
     tension_state: str
     ready: bool
     ready_words: str
+    last: LastTime | None
+    compared: list[Compared]
+    still_good: dict[str, StillGood]
+    reserved: list[str]
+    authorised: list[str]
+    instruments: dict[str, str]
+    bench: BenchInput
 
 
 def _choice_of(session: Session, job_row: JobRow, band_id: int) -> tuple[Job, Choice, World]:
@@ -124,8 +178,21 @@ def start(session: Session, given: SetupStart) -> int:
     return row.id
 
 
-def one_setup(session: Session, setup_id: int) -> SetupAnswer:
-    """A card as it stands. Its figures are computed from the job, band and saw as they are."""
+@dataclass(frozen=True)
+class Open:
+    """A card with what it rests on."""
+
+    row: SetupRow
+    saw: SawRow
+    band: BandRow
+    job: Job
+    best: Ranked
+    world: World
+    card: SetupCard
+
+
+def open_card(session: Session, setup_id: int) -> Open:
+    """A card's figures, computed from the job, band and saw as they are."""
     row: SetupRow = get(session, "setup", setup_id)
     job_row: JobRow = get(session, "job", row.job_id)
     saw: SawRow = get(session, "saw", row.saw_id)
@@ -137,14 +204,29 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
             f"Band {band.label} can no longer do this job: plan it again, with what has changed."
         )
     card = setup_card(
-        best, job, gauge_length_mm=world.shop.gauge_length_mm, habits=habits(world.shop)
+        best,
+        job,
+        gauge_length_mm=world.shop.gauge_length_mm,
+        habits=habits(world.shop),
+        bench=core_bench(saw),
+        calibrated=calibrated(session, saw),
     )
-    cautions = cautions_for(job, best)
+    return Open(row, saw, band, job, best, world, card)
+
+
+def one_setup(session: Session, setup_id: int) -> SetupAnswer:
+    """A card as it stands."""
+    found = open_card(session, setup_id)
+    row, saw, band = found.row, found.saw, found.band
+    job_row: JobRow = get(session, "job", row.job_id)
+    cautions = cautions_for(found.job, found.best)
     acknowledged = [Acknowledged(**a) for a in row.acknowledged]
     named = {a.key for a in acknowledged}
     stops = [c.key for c in cautions if c.level == "stop" and c.key not in named]
-    steps = {k: StepState(**v) for k, v in row.steps.items()}
-    words = _not_ready(card, steps, stops, saw, row)
+    steps = {k: step_state(v) for k, v in row.steps.items()}
+    words = _not_ready(session, found, steps, stops)
+    settings = read_setting_up(session)
+    last = last_time(session, row)
     return SetupAnswer(
         id=row.id,
         job_id=job_row.id,
@@ -155,8 +237,8 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         band_label=band.label,
         started_at=row.started_at,
         finished_at=row.finished_at,
-        card=card,
-        option=option(best, best, job, world),
+        card=found.card,
+        option=option(found.best, found.best, found.job, found.world),
         cautions=cautions,
         disclaimer=DISCLAIMER,
         steps=steps,
@@ -165,92 +247,115 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         tension_state=saw.tension_state if saw.mounted_band_id == band.id else "slack",
         ready=not words,
         ready_words=words or "Every step is done: the saw is ready.",
+        last=last,
+        compared=compare(found.card, row.steps, last),
+        still_good=still_good(session, found.card, row, saw),
+        reserved=settings.reserved,
+        authorised=settings.authorised,
+        instruments=settings.instruments,
+        bench=bench_record(saw),
     )
 
 
-def _not_ready(
-    card: SetupCard, steps: dict[str, StepState], stops: list[str], saw: SawRow, row: SetupRow
-) -> str:
+def _not_ready(session: Session, found: Open, steps: dict[str, StepState], stops: list[str]) -> str:
     """What still stands between this card and a ready saw; '' when nothing does."""
     if stops:
         return "A stop must be acknowledged by name first."
     open_steps = [
         s.title
-        for s in card.steps
+        for s in found.card.steps
         if s.key not in steps or not (steps[s.key].done or steps[s.key].skipped)
     ]
     if open_steps:
         return f"Still to do: {', '.join(open_steps)}."
-    if saw.mounted_band_id != row.band_id:
+    if found.saw.mounted_band_id != found.row.band_id:
         return "Another band is recorded on this saw: tick Mount again."
-    if saw.tension_state != "on":
+    if found.saw.tension_state != "on":
         return "The saw is recorded as slack: tick Tension again."
+    if stopping := [d.text for d in open_defects(session, found.saw.id) if d.stops]:
+        return f"A defect stops this saw: {stopping[0]}"
     return ""
 
 
-def _needs(key: str, steps: dict[str, Any], doors_open: bool) -> None:
-    """Isolation before any step with doors open."""
-    isolated = steps.get("isolate", {})
-    if doors_open and not isolated.get("done"):
+def _needs(found: Open, key: str, doors_open: bool) -> None:
+    """Isolation before any step with doors open; a band before tension."""
+    steps = found.row.steps
+    if doors_open and not steps.get("isolate", {}).get("done"):
         raise ConflictError("Isolate the saw first: this step has the doors open.")
-    if key == "tension" and not steps.get("mount", {}).get("done"):
+    if key == "tension" and found.saw.mounted_band_id != found.row.band_id:
         raise ConflictError("Mount the band first.")
 
 
 def record_step(session: Session, setup_id: int, key: str, given: StepInput) -> SetupAnswer:
     """Tick, untick or skip a step; mounting and tensioning move the saw's state too."""
-    row: SetupRow = get(session, "setup", setup_id)
-    answer = one_setup(session, setup_id)
-    step = next((s for s in answer.card.steps if s.key == key), None)
+    found = open_card(session, setup_id)
+    row = found.row
+    step = next((s for s in found.card.steps if s.key == key), None)
     if step is None:
-        known = ", ".join(s.key for s in answer.card.steps)
+        known = ", ".join(s.key for s in found.card.steps)
         raise InputError([Fault("key", f"{key!r} is not a step; accepted: {known}", key)])
+    _check_figures(step, given)
     if given.skipped and key == "isolate":
         raise ConflictError("Isolating cannot be skipped.")
     if given.done:
-        _needs(key, row.steps, step.doors_open)
-    before = snapshot(row)
-    row.steps = row.steps | {
-        key: {
-            "done": given.done,
-            "as_found": given.as_found,
-            "as_left": given.as_left,
-            "skipped": given.skipped,
-            "who": given.who,
-            "at": now().isoformat(),
-        }
-    }
-    _move_saw(session, row, key, given, answer.card.tension.stress_MPa)
+        _needs(found, key, step.doors_open and not given.still_good)
+        check_authorised(session, step.reserve, given.authorised_by)
+    record = given.model_dump()
+    if given.still_good:
+        record |= _carried(session, found, key)
+    before, at = snapshot(row), now()
+    row.steps = row.steps | {key: record | {"at": at.isoformat()}}
+    _move_saw(session, found, key, given, at)
     log_change(session, row, key, before)
     return one_setup(session, setup_id)
 
 
-def _move_saw(
-    session: Session, row: SetupRow, key: str, given: StepInput, stress_MPa: float
-) -> None:
+def _carried(session: Session, found: Open, key: str) -> dict[str, Any]:
+    """The figures of an earlier card that still hold. ConflictError when they do not."""
+    good = still_good(session, found.card, found.row, found.saw).get(key)
+    if good is None:
+        raise ConflictError("This step is no longer good from last time: do it again.")
+    return {"left": good.left, "means": good.means, "note": good.words}
+
+
+def _check_figures(step: SetupStep, given: StepInput) -> None:
+    """Readings the step has, in the range of sense of their kind."""
+    known = {r.key: r for r in step.readings}
+    faults = []
+    for name, figures in (("found", given.found), ("left", given.left)):
+        for key, value in figures.items():
+            path = f"{name}.{key}"
+            if key not in known:
+                accepted = ", ".join(known) or "none"
+                faults.append(Fault(path, f"is no reading of this step; accepted: {accepted}"))
+                continue
+            low, high = READING_RANGES[known[key].kind]
+            if not low <= value <= high:
+                words = f"{value:g} is out of range; accepted: {low:g} to {high:g}"
+                faults.append(Fault(path, words, value))
+    if faults:
+        raise InputError(faults)
+
+
+def _move_saw(session: Session, found: Open, key: str, given: StepInput, at: datetime) -> None:
+    """What a step changes on the saw itself: band, tension, speed."""
+    row = found.row
     if key == "mount" and given.done:
         mount(session, row.saw_id, MountInput(band_id=row.band_id, who=given.who))
-    if key != "tension":
+    if given.still_good:
         return
-    saw: SawRow = get(session, "saw", row.saw_id)
+    saw = found.saw
     before = snapshot(saw)
-    saw.tension_state = "on" if given.done else "slack"
-    saw.tension_since = now()
-    saw.tension_stress_MPa = _read_stress(given.as_left, stress_MPa) if given.done else None
-    log_change(session, saw, "tension", before)
-
-
-def _read_stress(as_left: str, target: float) -> float:
-    """The stress noted as left, or the target when nothing readable was noted."""
-    try:
-        value = float(as_left.replace(",", ".").split()[0])
-    except (ValueError, IndexError):
-        return target
-    if not 1.0 <= value <= 600.0:
-        raise InputError(
-            [Fault("as_left", f"{value:g} MPa is out of range; accepted: 1 to 600 MPa", as_left)]
-        )
-    return value
+    if key == "speed":
+        target = found.card.speed_m_s
+        saw.speed_set_m_s = given.left.get("speed_m_s", target) if given.done else None
+        log_change(session, saw, "speed", before)
+    if key == "tension":
+        target = found.card.tension.stress_MPa
+        saw.tension_state = "on" if given.done else "slack"
+        saw.tension_since = at
+        saw.tension_stress_MPa = given.left.get("stress_MPa", target) if given.done else None
+        log_change(session, saw, "tension", before)
 
 
 def acknowledge(session: Session, setup_id: int, given: AcknowledgeInput) -> SetupAnswer:

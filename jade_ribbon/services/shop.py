@@ -6,7 +6,7 @@ from typing import Any, Literal
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.job import Rates, Rules
-from jade_ribbon.core.setup_card import ShopHabits
+from jade_ribbon.core.setup_words import ShopHabits
 from jade_ribbon.formats.job import RatesFile, RulesFile
 from jade_ribbon.reference.tables import house_rules
 from jade_ribbon.services.inputs import ShopInput

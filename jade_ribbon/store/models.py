@@ -72,6 +72,7 @@ class ShopRow(Base):
     rules: Mapped[dict[str, Any]]
     rates: Mapped[dict[str, Any]]
     people: Mapped[list[str]]
+    setting_up: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
 
 
 class SawRow(Base):
@@ -113,6 +114,8 @@ class SawRow(Base):
     tension_state: Mapped[str] = mapped_column(String(10), default="unknown")
     tension_since: Mapped[datetime | None]
     tension_stress_MPa: Mapped[float | None]
+    speed_set_m_s: Mapped[float | None]
+    bench: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     deleted_at: Mapped[datetime | None]
 
 
@@ -247,6 +250,83 @@ class SetupRow(Base):
     steps: Mapped[dict[str, Any]]
     acknowledged: Mapped[list[Any]]
     figures: Mapped[dict[str, Any]]
+
+
+class ScalePointRow(Base):
+    """A reading of a saw's own tension scale with the stress measured at it."""
+
+    __tablename__ = "scale_point"
+    __table_args__ = (Index("ix_scale_point_saw_id", "saw_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    saw_id: Mapped[int] = mapped_column(ForeignKey("saw.id", ondelete="CASCADE"))
+    band_id: Mapped[int] = mapped_column(ForeignKey("band.id"))
+    at: Mapped[datetime]
+    reading: Mapped[float]
+    stress_MPa: Mapped[float]
+    travel_mm: Mapped[float | None]
+    means: Mapped[str] = mapped_column(String(10))
+    who: Mapped[str] = mapped_column(String(40), default="")
+    deleted_at: Mapped[datetime | None]
+
+
+class AlignmentRow(Base):
+    """One truing of a wheel: the gap found, the turns made, what the saw answered."""
+
+    __tablename__ = "alignment"
+    __table_args__ = (Index("ix_alignment_saw_id", "saw_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    saw_id: Mapped[int] = mapped_column(ForeignKey("saw.id", ondelete="CASCADE"))
+    band_id: Mapped[int | None] = mapped_column(ForeignKey("band.id"))
+    axis: Mapped[str] = mapped_column(String(8))
+    wheel: Mapped[str] = mapped_column(String(8))
+    start_mm: Mapped[float]
+    sits_on_both: Mapped[bool]
+    moves: Mapped[list[Any]]
+    state: Mapped[str] = mapped_column(String(10))
+    response_mm: Mapped[float | None]
+    response_spread_mm: Mapped[float | None]
+    who: Mapped[str] = mapped_column(String(40), default="")
+    at: Mapped[datetime]
+    finished_at: Mapped[datetime | None]
+    deleted_at: Mapped[datetime | None]
+
+
+class DriftRow(Base):
+    """A freehand trial: how far a band swung from the line, on which saw."""
+
+    __tablename__ = "drift"
+    __table_args__ = (Index("ix_drift_band_id", "band_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    saw_id: Mapped[int] = mapped_column(ForeignKey("saw.id", ondelete="CASCADE"))
+    band_id: Mapped[int] = mapped_column(ForeignKey("band.id", ondelete="CASCADE"))
+    setup_id: Mapped[int | None] = mapped_column(ForeignKey("setup.id"))
+    at: Mapped[datetime]
+    offset_mm: Mapped[float]
+    run_mm: Mapped[float]
+    angle_deg: Mapped[float]
+    method: Mapped[str] = mapped_column(String(14))
+    who: Mapped[str] = mapped_column(String(40), default="")
+    deleted_at: Mapped[datetime | None]
+
+
+class DefectRow(Base):
+    """Something wrong with a saw until it is closed."""
+
+    __tablename__ = "defect"
+    __table_args__ = (Index("ix_defect_saw_id", "saw_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    saw_id: Mapped[int] = mapped_column(ForeignKey("saw.id", ondelete="CASCADE"))
+    text: Mapped[str] = mapped_column(String(400))
+    stops: Mapped[bool]
+    at: Mapped[datetime]
+    who: Mapped[str] = mapped_column(String(40), default="")
+    closed_at: Mapped[datetime | None]
+    closed_by: Mapped[str] = mapped_column(String(40), default="")
+    deleted_at: Mapped[datetime | None]
 
 
 class RunRow(Base):

@@ -183,12 +183,12 @@ def test_tension_left_is_read_and_checked(shop: FlaskClient) -> None:
     url = open_card(shop)
     for key in ("isolate", "mount"):
         shop.post(f"{url}/steps", json={"key": key, "done": True})
-    left = {"key": "tension", "done": True, "as_left": "128,5 MPa"}
+    left = {"key": "tension", "done": True, "left": {"stress_MPa": 128.5}}
     assert shop.post(f"{url}/steps", json=left).status_code == 200
     assert shop.get("/api/saws/1").get_json()["tension_stress_MPa"] == 128.5
-    wild = shop.post(f"{url}/steps", json={**left, "as_left": "9000"})
+    wild = shop.post(f"{url}/steps", json={**left, "left": {"stress_MPa": 9000}})
     assert wild.get_json()["errors"] == [
-        {"path": "as_left", "message": "9000 MPa is out of range; accepted: 1 to 600 MPa"}
+        {"path": "left.stress_MPa", "message": "9000 is out of range; accepted: 1 to 600"}
     ]
     assert shop.get("/api/saws/1").get_json()["tension_stress_MPa"] == 128.5
 

@@ -22,7 +22,8 @@ from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.life import SHAPE, survival
 from jade_ribbon.core.plausible import USUAL, meant
 from jade_ribbon.core.run_wear import run_wear
-from jade_ribbon.core.setup_card import ShopHabits, coplanar_limit_mm, setup_card
+from jade_ribbon.core.setup_card import setup_card
+from jade_ribbon.core.setup_words import ShopHabits, coplanar_limit_of
 from jade_ribbon.core.sharpening import sharpening_advice
 from jade_ribbon.core.wear import edge_state, fouling
 from jade_ribbon.formats.job import JobFile
@@ -175,14 +176,14 @@ def test_three_wheels_have_no_free_span_to_pluck(job: Job) -> None:
 def test_the_card_follows_house_rules_and_guides(job: Job) -> None:
     steps = {s.key: s for s in card_of(job).steps}
     assert steps["guard"].figure == "195 mm"
-    assert "0.1 mm" in steps["guides"].do
+    assert "0.1 mm" in steps["guides_upper"].do
     assert "centred on the crown" in steps["rough_track"].do
     assert "gauge" in steps["tension"].check
     assert (
         "Plucked" in {s.key: s for s in card_of(job, tension_means="pluck").steps}["tension"].check
     )
     wide = {s.key: s for s in card_of(job, side_gap="wide").steps}
-    assert "0.8 mm" in wide["guides"].do
+    assert "0.8 mm" in wide["guides_lower"].do
     flat = dataclasses.replace(job, saw=dataclasses.replace(job.saw, tyre="flat"))
     assert "front edge" in {s.key: s for s in card_of(flat).steps}["rough_track"].do
 
@@ -209,7 +210,7 @@ def test_the_card_says_the_shop_s_own_ways(job: Job) -> None:
     usual = {s.key: s for s in card_of(job).steps}
     assert "halve from the middle outwards" in usual["table"].do
     assert "over 3 mm" in usual["fine_track"].do
-    assert usual["trial"].wrong.startswith("Drift up to 2 degrees")
+    assert usual["drift"].check.startswith("Up to 2°: set the fence")
     own = {
         s.key: s
         for s in card_of(
@@ -218,15 +219,15 @@ def test_the_card_says_the_shop_s_own_ways(job: Job) -> None:
     }
     assert "true them if not" in own["fine_track"].do
     assert "slice from one face" in own["table"].do
-    assert "Steer a small drift" in own["trial"].wrong
+    assert "Steer a small drift" in own["drift"].check
     assert "Dress the back edge only" in own["start"].wrong
 
 
 def test_a_flat_or_big_wheel_is_trued_sooner(job: Job) -> None:
-    assert coplanar_limit_mm(job) == 3.0
+    assert coplanar_limit_of(job.saw) == 3.0
     for changed in ({"tyre": "flat"}, {"wheel_diameters_mm": (600.0, 600.0)}):
         saw = dataclasses.replace(job.saw, **changed)
-        assert coplanar_limit_mm(dataclasses.replace(job, saw=saw)) == 1.0
+        assert coplanar_limit_of(saw) == 1.0
 
 
 @pytest.mark.parametrize(

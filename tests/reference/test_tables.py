@@ -7,6 +7,7 @@ import pytest
 from jade_ribbon.core.band_facts import band_facts, pitches_mm
 from jade_ribbon.core.cautions import LEVEL_ORDER, RULES
 from jade_ribbon.core.recommend import catalogue_candidates
+from jade_ribbon.core.setup_card import readings_of
 from jade_ribbon.formats.job import JobFile, RulesFile
 from jade_ribbon.reference.tables import (
     BandType,
@@ -136,6 +137,17 @@ def test_house_rules_have_names_defaults_and_agree_with_the_job_file() -> None:
 
 
 def test_isolation_comes_before_any_step_with_doors_open() -> None:
-    steps = list(setup_step_texts().values())
+    steps = setup_step_texts()
     assert steps[0].key == "isolate" and steps[0].doors_open == "no"
-    assert [s.key for s in steps].index("tension") < [s.key for s in steps].index("guides")
+    keys = [s.key for s in steps]
+    order = ["isolate", "inspect", "guides_back", "mount", "rough_track", "tension", "fine_track"]
+    order += ["guides_upper", "guides_lower", "guard", "table", "table_pin", "speed", "start"]
+    assert list(dict.fromkeys(keys)) == [*order, "drift", "trial"]
+
+
+def test_steps_say_what_keeps_them_good_and_read_in_known_units() -> None:
+    for step in setup_step_texts():
+        assert step.holds in ("never", "job", "band", "saw")
+        assert (step.good_for_h > 0) == (step.holds in ("band", "saw"))
+        for reading in readings_of(step):
+            assert reading.kind in ("thin", "length", "stress", "speed", "plain")

@@ -45,7 +45,7 @@ def test_a_card_survives_a_restart_with_everything_on_it(
     client.post("/api/jobs", json=CUT)
     url = begin(client)
     for key in ("isolate", "inspect", "mount"):
-        tick(client, url, key, who="Odda", as_found="new")
+        tick(client, url, key, who="Odda", note="new")
     first.extensions["store"].close()
     again = create_app(file).test_client()
     answer = again.get(url).get_json()

@@ -371,6 +371,159 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setups/{setup_id}/tension": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stress from a reading by any means, against the target. */
+        post: operations["read_tension"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/listen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The note of the plucked band in a recording, and the stress it says. */
+        post: operations["listen_to_band"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/vibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What shakes at this speed and guide height. */
+        get: operations["vibration_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many slips of card or foil make a gap. */
+        post: operations["slips_for_gap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/drift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a freehand trial says; kept with the band when asked. */
+        post: operations["read_drift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/tick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which turning part a counted tick belongs to. */
+        post: operations["read_tick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One reading of a step through the chosen instrument. */
+        post: operations["read_instrument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/zero": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Zero an instrument: a gauge on the slack band, a caliper closed. */
+        post: operations["zero_instrument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups/{setup_id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Listen through the chosen microphone driver. */
+        post: operations["record_pluck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/run": {
         parameters: {
             query?: never;
@@ -417,6 +570,198 @@ export interface paths {
         post?: never;
         /** Take a run back; it can be undone. */
         delete: operations["delete_run"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/saws/{saw_id}/stand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The saw as it stands, and what it can do as it is. */
+        get: operations["saw_stands"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/saws/{saw_id}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save what is known of a saw for setting it up; it can be undone. */
+        put: operations["write_bench"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/saws/{saw_id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The calibration of a saw's own tension scale. */
+        get: operations["saw_scale_page"];
+        put?: never;
+        /** Keep a point: the scale's reading and the stress measured at it. */
+        post: operations["add_scale_point"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale-points/{point_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete a point; it can be undone. */
+        delete: operations["delete_scale_point"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/saws/{saw_id}/speeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The settings of a saw's drive for a speed. */
+        get: operations["saw_speeds"];
+        put?: never;
+        /** A speed as measured; corrects the record when asked. */
+        post: operations["measure_speed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/saws/{saw_id}/alignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The latest truings of a saw's wheels. */
+        get: operations["list_alignments"];
+        put?: never;
+        /** Begin a truing from a gap read at tension. */
+        post: operations["start_alignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/alignments/{alignment_id}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A turn made and the gap after it: the next turn out. */
+        post: operations["move_wheel"];
+        /** Take the last turn back. */
+        delete: operations["undo_move"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/saws/{saw_id}/defects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note something wrong with a saw. */
+        post: operations["add_defect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/defects/{defect_id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Close a defect by name; it can be undone. */
+        post: operations["close_defect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bands/{band_id}/setups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The latest set-ups of a band. */
+        get: operations["setups_of_band"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setting-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Reserved steps, authorised people, instruments in use. */
+        get: operations["read_setting_up"];
+        /** Save them; it can be undone. */
+        put: operations["write_setting_up"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -691,6 +1036,110 @@ export interface components {
             at: string;
         };
         /**
+         * Advice
+         * @description What to do next. `state` is turn, done, dead, reversed or lost.
+         */
+        Advice: {
+            /** State */
+            state: string;
+            /** Turns */
+            turns: number;
+            /** Words */
+            words: string;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Gap Spread Mm */
+            gap_spread_mm: number;
+            /** Expected Mm */
+            expected_mm: number;
+            /** Expected Spread Mm */
+            expected_spread_mm: number;
+            response: components["schemas"]["Response"];
+        };
+        /**
+         * AlignmentAnswer
+         * @description A truing as it stands.
+         */
+        AlignmentAnswer: {
+            /** Id */
+            id: number;
+            /** Axis */
+            axis: string;
+            /** Wheel */
+            wheel: string;
+            /** Read */
+            read: string;
+            /** Bolt */
+            bolt: string;
+            /** Start Mm */
+            start_mm: number;
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            /** Acts */
+            acts: boolean;
+            /** Acts Words */
+            acts_words: string;
+            advice: components["schemas"]["Advice"];
+            /** Known Words */
+            known_words: string;
+            /** Band Label */
+            band_label: string | null;
+            /** Who */
+            who: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Finished At */
+            finished_at: string | null;
+            /** Second Band */
+            second_band: string;
+        };
+        /**
+         * AlignmentMove
+         * @description A turn made, clockwise positive, and the gap read after it.
+         */
+        AlignmentMove: {
+            /** Turns */
+            turns: number;
+            /** Gap Mm */
+            gap_mm: number;
+        };
+        /**
+         * AlignmentStart
+         * @description A gap read with the straightedge, at working tension and tracked.
+         */
+        AlignmentStart: {
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "tilt" | "toe" | "offset";
+            /**
+             * Wheel
+             * @enum {string}
+             */
+            wheel: "upper" | "lower" | "left" | "right";
+            /** Gap Mm */
+            gap_mm: number;
+            /**
+             * Sits On Both
+             * @default true
+             */
+            sits_on_both?: boolean;
+            /**
+             * Who
+             * @default
+             */
+            who?: string;
+            /**
+             * Authorised By
+             * @default
+             */
+            authorised_by?: string;
+        };
+        /**
          * BandAnswer
          * @description A band as the rack lists it. Dullness and fouling 0..1; metres in clean dry oak.
          */
@@ -953,6 +1402,124 @@ export interface components {
             events: components["schemas"]["EventLine"][];
         };
         /**
+         * BenchInput
+         * @description What is known of a saw for setting it up; left out: not known.
+         */
+        "BenchInput-Input": {
+            /**
+             * Fence
+             * @default fence
+             * @enum {string}
+             */
+            fence?: "fence" | "single_point" | "none";
+            /**
+             * Fence Bolt Spacing Mm
+             * @default null
+             */
+            fence_bolt_spacing_mm?: number | null;
+            /**
+             * Tyre Width Mm
+             * @default null
+             */
+            tyre_width_mm?: number | null;
+            /**
+             * Knob
+             * @default unknown
+             * @enum {string}
+             */
+            knob?: "unknown" | "clockwise_back" | "clockwise_forward";
+            /**
+             * Manual Side Gap Mm
+             * @default null
+             */
+            manual_side_gap_mm?: number | null;
+            /**
+             * Manual Thrust Gap Mm
+             * @default null
+             */
+            manual_thrust_gap_mm?: number | null;
+            /**
+             * Motor Pulley Mm
+             * @default null
+             */
+            motor_pulley_mm?: number | null;
+            /**
+             * Wheel Pulley Mm
+             * @default null
+             */
+            wheel_pulley_mm?: number | null;
+            /**
+             * Belt Length Mm
+             * @default null
+             */
+            belt_length_mm?: number | null;
+            /** Printed Marks */
+            printed_marks?: components["schemas"]["MarkInput"][];
+            /** Good For H */
+            good_for_h?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * BenchInput
+         * @description What is known of a saw for setting it up; left out: not known.
+         */
+        "BenchInput-Output": {
+            /**
+             * Fence
+             * @default fence
+             * @enum {string}
+             */
+            fence: "fence" | "single_point" | "none";
+            /**
+             * Fence Bolt Spacing Mm
+             * @default null
+             */
+            fence_bolt_spacing_mm: number | null;
+            /**
+             * Tyre Width Mm
+             * @default null
+             */
+            tyre_width_mm: number | null;
+            /**
+             * Knob
+             * @default unknown
+             * @enum {string}
+             */
+            knob: "unknown" | "clockwise_back" | "clockwise_forward";
+            /**
+             * Manual Side Gap Mm
+             * @default null
+             */
+            manual_side_gap_mm: number | null;
+            /**
+             * Manual Thrust Gap Mm
+             * @default null
+             */
+            manual_thrust_gap_mm: number | null;
+            /**
+             * Motor Pulley Mm
+             * @default null
+             */
+            motor_pulley_mm: number | null;
+            /**
+             * Wheel Pulley Mm
+             * @default null
+             */
+            wheel_pulley_mm: number | null;
+            /**
+             * Belt Length Mm
+             * @default null
+             */
+            belt_length_mm: number | null;
+            /** Printed Marks */
+            printed_marks: components["schemas"]["MarkInput"][];
+            /** Good For H */
+            good_for_h: {
+                [key: string]: number;
+            };
+        };
+        /**
          * Buy
          * @description A type worth buying for this cut.
          */
@@ -1003,6 +1570,14 @@ export interface components {
             changed: {
                 [key: string]: unknown[];
             };
+        };
+        /**
+         * CloseInput
+         * @description Who closed it.
+         */
+        CloseInput: {
+            /** Who */
+            who: string;
         };
         /**
          * CompareInput
@@ -1077,18 +1652,6 @@ export interface components {
             saw_id: number;
             /** Band Ids */
             band_ids: number[];
-        };
-        /**
-         * Compared
-         * @description One band of a comparison: its figures, or why it cannot.
-         */
-        Compared: {
-            band: components["schemas"]["BandFigures"];
-            option: components["schemas"]["Option"] | null;
-            /** Reasons */
-            reasons: components["schemas"]["Reason"][];
-            /** Life M */
-            life_m: number;
         };
         /**
          * Cost
@@ -1168,12 +1731,116 @@ export interface components {
             stood_on_end?: boolean;
         };
         /**
+         * Defect
+         * @description Something wrong with a saw.
+         */
+        Defect: {
+            /** Id */
+            id: number;
+            /** Text */
+            text: string;
+            /** Stops */
+            stops: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * DefectInput
+         * @description Something wrong with a saw; one that stops it is never shown as ready.
+         */
+        DefectInput: {
+            /** Text */
+            text: string;
+            /**
+             * Stops
+             * @default false
+             */
+            stops?: boolean;
+            /**
+             * Who
+             * @default
+             */
+            who?: string;
+        };
+        /**
          * Deleted
          * @description What was deleted can be brought back with this change.
          */
         Deleted: {
             /** Change Id */
             change_id: number;
+        };
+        /**
+         * DriftAnswer
+         * @description A trial's verdict, and the band's earlier trials, oldest first.
+         */
+        DriftAnswer: {
+            verdict: components["schemas"]["DriftVerdict"];
+            /** Earlier */
+            earlier: components["schemas"]["DriftTrial"][];
+            /** Kept Id */
+            kept_id: number | null;
+            /** Change Id */
+            change_id: number | null;
+        };
+        /**
+         * DriftInput
+         * @description A freehand trial: how far right of the line (left is negative) over a run.
+         */
+        DriftInput: {
+            /** Offset Mm */
+            offset_mm: number;
+            /** Run Mm */
+            run_mm: number;
+            /**
+             * Keep
+             * @default false
+             */
+            keep?: boolean;
+            /**
+             * Who
+             * @default
+             */
+            who?: string;
+        };
+        /**
+         * DriftTrial
+         * @description One kept trial of a band.
+         */
+        DriftTrial: {
+            /** Id */
+            id: number;
+            /** At */
+            at: string;
+            /** Saw Name */
+            saw_name: string;
+            /** Angle Deg */
+            angle_deg: number;
+        };
+        /**
+         * DriftVerdict
+         * @description Angle, fence shift at its bolts, what to do, and the trend over this band's trials.
+         */
+        DriftVerdict: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Fence Shift Mm */
+            fence_shift_mm: number | null;
+            /** Uncertainty Deg */
+            uncertainty_deg: number;
+            /** Stop */
+            stop: boolean;
+            /** Words */
+            words: string;
+            /** Trend Deg */
+            trend_deg: number | null;
+            /** Trend Words */
+            trend_words: string;
         };
         /**
          * DriveFile
@@ -1468,6 +2135,28 @@ export interface components {
             guard_height_mm: number;
         };
         /**
+         * Heard
+         * @description A note, how much of the sound it explains, and the spectrum it was found in.
+         */
+        Heard: {
+            /** Frequency Hz */
+            frequency_Hz: number;
+            /** Confidence */
+            confidence: number;
+            /** Note */
+            note: string;
+            /** Partials Hz */
+            partials_Hz: number[];
+            /** Spectrum Hz */
+            spectrum_Hz: number[];
+            /** Spectrum */
+            spectrum: number[];
+            /** Onset S */
+            onset_s: number;
+            /** Length S */
+            length_s: number;
+        };
+        /**
          * Hit
          * @description One thing found and where it lives.
          */
@@ -1492,6 +2181,20 @@ export interface components {
             value: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * InstrumentReading
+         * @description A reading in the unit of the step's own reading.
+         */
+        InstrumentReading: {
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Simulated */
+            simulated: boolean;
+            /** Instrument */
+            instrument: string;
         };
         /**
          * JobAnswer
@@ -1675,6 +2378,60 @@ export interface components {
             band_id?: number | null;
         };
         /**
+         * KeptSetup
+         * @description A set-up as listed on the pages of its saw and band.
+         */
+        KeptSetup: {
+            /** Id */
+            id: number;
+            /** Saw Id */
+            saw_id: number;
+            /** Saw Name */
+            saw_name: string;
+            /** Band Id */
+            band_id: number;
+            /** Band Label */
+            band_label: string;
+            /** Job Name */
+            job_name: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Finished At */
+            finished_at: string | null;
+            /** Stress Mpa */
+            stress_MPa: number | null;
+            /** Means */
+            means: string | null;
+            /** Skipped */
+            skipped: string[];
+            /** Who */
+            who: string[];
+        };
+        /**
+         * LastTime
+         * @description The last finished set-up of the same saw and band: figures as left, by step.
+         */
+        LastTime: {
+            /** Setup Id */
+            setup_id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Left */
+            left: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /** Means */
+            means: string | null;
+        };
+        /**
          * LifeFacts
          * @description What the life estimate of a band rests on.
          */
@@ -1693,6 +2450,30 @@ export interface components {
             left_50_m: number;
             /** Left 10 M */
             left_10_m: number;
+        };
+        /**
+         * ListenAnswer
+         * @description What was heard, what was wanted, and the stress the note says.
+         */
+        ListenAnswer: {
+            heard: components["schemas"]["Heard"];
+            /** Wanted Hz */
+            wanted_Hz: number | null;
+            /** Wanted Note */
+            wanted_note: string | null;
+            reading: components["schemas"]["TensionReading"] | null;
+            /** Why No Stress */
+            why_no_stress: string;
+        };
+        /**
+         * MarkInput
+         * @description A mark printed on a saw's tension scale.
+         */
+        MarkInput: {
+            /** Width Mm */
+            width_mm: number;
+            /** Reading */
+            reading: number;
         };
         /**
          * MaterialChanges
@@ -1835,6 +2616,38 @@ export interface components {
             change_id: number | null;
         };
         /**
+         * MeasuredSpeed
+         * @description A speed as measured against the saw's record; kept when asked.
+         */
+        MeasuredSpeed: {
+            /** Speed M S */
+            speed_m_s: number;
+            /** Uncertainty M S */
+            uncertainty_m_s: number;
+            /** Nominal M S */
+            nominal_m_s: number;
+            /** Off Share */
+            off_share: number;
+            /** Words */
+            words: string;
+            /** Saw */
+            saw: {
+                [key: string]: unknown;
+            };
+            /** Change Id */
+            change_id: number | null;
+        };
+        /**
+         * Meeting
+         * @description A rate that comes within five per cent of a note.
+         */
+        Meeting: {
+            source: components["schemas"]["Note"];
+            note: components["schemas"]["Note"];
+            /** Apart Share */
+            apart_share: number;
+        };
+        /**
          * MountInput
          * @description What is put on a saw; None takes the band off.
          */
@@ -1846,6 +2659,16 @@ export interface components {
              * @default
              */
             who?: string;
+        };
+        /**
+         * Move
+         * @description A turn made (positive clockwise, towards a smaller gap) and the gap read after it.
+         */
+        Move: {
+            /** Turns */
+            turns: number;
+            /** Gap Mm */
+            gap_mm: number;
         };
         /**
          * NameLine
@@ -1874,6 +2697,32 @@ export interface components {
             note?: string;
             /** Nearest */
             nearest: string;
+        };
+        /**
+         * NextJob
+         * @description Can it do the next job as it is, and what would changing gain.
+         */
+        NextJob: {
+            /** Job Id */
+            job_id: number;
+            /** Job Name */
+            job_name: string;
+            as_it_is: components["schemas"]["Way"];
+            changed: components["schemas"]["Way"] | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Note
+         * @description Something that can shake, or does: its name and rate.
+         */
+        Note: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Hertz */
+            hertz: number;
         };
         /**
          * Opener
@@ -2191,6 +3040,32 @@ export interface components {
             saw_id: number;
         };
         /**
+         * Plucks
+         * @description Several plucks of one band: their median, and half the spread as a share of it.
+         */
+        Plucks: {
+            /** Median Hz */
+            median_Hz: number;
+            /** Spread Share */
+            spread_share: number;
+            /** Count */
+            count: number;
+        };
+        /**
+         * PrintedMark
+         * @description A mark printed on the saw's scale for a width, and what it really gives.
+         */
+        PrintedMark: {
+            /** Width Mm */
+            width_mm: number;
+            /** Reading */
+            reading: number;
+            /** Stress Mpa */
+            stress_MPa: number;
+            /** Target Mpa */
+            target_MPa: number;
+        };
+        /**
          * Problem
          * @description What went wrong, for a program (`code`) and for a person (`detail`).
          */
@@ -2207,6 +3082,20 @@ export interface components {
             detail: string;
             /** Errors */
             errors?: components["schemas"]["FaultBody"][];
+        };
+        /**
+         * PulleyChange
+         * @description Pulleys that would bring the target, when no step is near.
+         */
+        PulleyChange: {
+            /** Needed */
+            needed: boolean;
+            /** Motor Pulley Mm */
+            motor_pulley_mm: number;
+            /** Wheel Pulley Mm */
+            wheel_pulley_mm: number;
+            /** Words */
+            words: string;
         };
         /**
          * Rates
@@ -2401,6 +3290,18 @@ export interface components {
             show_min_m2?: number;
         };
         /**
+         * ReadInput
+         * @description Ask an instrument for one reading of a step.
+         */
+        ReadInput: {
+            /** Kind */
+            kind: string;
+            /** Step */
+            step: string;
+            /** Reading */
+            reading: string;
+        };
+        /**
          * Reason
          * @description A conflict, choice or remark: stable key, and the sentence.
          */
@@ -2445,6 +3346,22 @@ export interface components {
             scrap_reasons: string[];
             /** Disclaimer */
             disclaimer: string;
+        };
+        /**
+         * Response
+         * @description What is known of a saw: mm of gap a turn (of shim, for an offset), and how surely.
+         */
+        Response: {
+            /**
+             * Mm Per Turn
+             * @default 1.5
+             */
+            mm_per_turn?: number;
+            /**
+             * Spread Mm
+             * @default 0.55
+             */
+            spread_mm?: number;
         };
         /**
          * RuleApplied
@@ -2929,8 +3846,162 @@ export interface components {
             feed_m_min: number | null;
         };
         /**
+         * ScaleAnswer
+         * @description A scale's points, its line, and how far its printed marks are off.
+         */
+        ScaleAnswer: {
+            /** Points */
+            points: components["schemas"]["ScalePoint"][];
+            fit: components["schemas"]["ScaleFit"] | null;
+            /** Why Not */
+            why_not: string;
+            /** Marks */
+            marks: components["schemas"]["PrintedMark"][];
+            /** Change Id */
+            change_id: number | null;
+        };
+        /**
+         * ScaleFit
+         * @description Wheel force as a line in the scale reading, and how well the points lie on it.
+         */
+        ScaleFit: {
+            /** Offset N */
+            offset_N: number;
+            /** Slope N */
+            slope_N: number;
+            /** Residuals N */
+            residuals_N: number[];
+            /** Spread N */
+            spread_N: number;
+            /** Lowest */
+            lowest: number;
+            /** Highest */
+            highest: number;
+            /** Mean */
+            mean: number;
+            /** Sxx */
+            sxx: number;
+            /** Count */
+            count: number;
+        };
+        /**
+         * ScalePoint
+         * @description A point as shown: what it is off the line by.
+         */
+        ScalePoint: {
+            /** Id */
+            id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Band Label */
+            band_label: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Reading */
+            reading: number;
+            /** Stress Mpa */
+            stress_MPa: number;
+            /** Force N */
+            force_N: number;
+            /** Residual N */
+            residual_N: number | null;
+            /** Means */
+            means: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * ScalePointInput
+         * @description The scale's reading with the stress measured at it by another means.
+         */
+        ScalePointInput: {
+            /** Reading */
+            reading: number;
+            /** Stress Mpa */
+            stress_MPa: number;
+            /**
+             * Travel Mm
+             * @default null
+             */
+            travel_mm?: number | null;
+            /**
+             * Means
+             * @enum {string}
+             */
+            means: "gauge" | "pluck" | "push";
+            /**
+             * Who
+             * @default
+             */
+            who?: string;
+        };
+        /**
+         * ScaleSetting
+         * @description Where to set the scale for a stress in a band; what it is worth; what to mind.
+         */
+        ScaleSetting: {
+            /** Reading */
+            reading: number;
+            /** Stress Uncertainty Mpa */
+            stress_uncertainty_MPa: number;
+            /** Extrapolated */
+            extrapolated: boolean;
+            /** Warning */
+            warning: string;
+        };
+        /**
+         * Setting
+         * @description One setting: its name, its speed, and how far off the target as a share.
+         */
+        Setting: {
+            /** Name */
+            name: string;
+            /** Speed M S */
+            speed_m_s: number;
+            /** Off Share */
+            off_share: number;
+            /** Chosen */
+            chosen: boolean;
+        };
+        /**
+         * SettingUp
+         * @description Settings of a shop for setting up.
+         */
+        SettingUp: {
+            /** Reserved */
+            reserved: string[];
+            /** Authorised */
+            authorised: string[];
+            /** Instruments */
+            instruments: {
+                [key: string]: string;
+            };
+            /**
+             * Change Id
+             * @default null
+             */
+            change_id?: number | null;
+        };
+        /**
+         * SettingUpInput
+         * @description Reserved steps, who may do them, and which instrument of each kind is used.
+         */
+        SettingUpInput: {
+            /** Reserved */
+            reserved?: ("band_change" | "wheel_alignment" | "wiring")[];
+            /** Authorised */
+            authorised?: string[];
+            /** Instruments */
+            instruments?: {
+                [key: string]: "by_hand" | "simulated";
+            };
+        };
+        /**
          * SetupAnswer
-         * @description The card with what has been ticked.
+         * @description The card with what has been ticked, what was last time, and what is still good.
          */
         SetupAnswer: {
             /** Id */
@@ -2974,6 +4045,22 @@ export interface components {
             ready: boolean;
             /** Ready Words */
             ready_words: string;
+            last: components["schemas"]["LastTime"] | null;
+            /** Compared */
+            compared: components["schemas"]["jade_ribbon__services__setup_records__Compared"][];
+            /** Still Good */
+            still_good: {
+                [key: string]: components["schemas"]["StillGood"];
+            };
+            /** Reserved */
+            reserved: string[];
+            /** Authorised */
+            authorised: string[];
+            /** Instruments */
+            instruments: {
+                [key: string]: string;
+            };
+            bench: components["schemas"]["BenchInput-Output"];
         };
         /**
          * SetupCard
@@ -3004,6 +4091,9 @@ export interface components {
         /**
          * SetupStep
          * @description One step of the card. `figure` is what to set, largest on the page.
+         *
+         *     `holds` tells what keeps it good (saw, band, job, never), `good_for_h` for how long;
+         *     `reserve` the group of steps a shop may reserve for named people.
          */
         SetupStep: {
             /** Key */
@@ -3020,8 +4110,14 @@ export interface components {
             wrong: string;
             /** Figure */
             figure: string;
-            /** Reading */
-            reading: string;
+            /** Readings */
+            readings: components["schemas"]["StepReading"][];
+            /** Holds */
+            holds: string;
+            /** Good For H */
+            good_for_h: number;
+            /** Reserve */
+            reserve: string;
         };
         /**
          * Shop
@@ -3121,6 +4217,93 @@ export interface components {
             span_mm: number;
         };
         /**
+         * Slips
+         * @description Layers that make a gap, each so thick, and how far off they leave it (mm).
+         */
+        Slips: {
+            /** Layers */
+            layers: number;
+            /** Each Mm */
+            each_mm: number;
+            /** Makes Mm */
+            makes_mm: number;
+            /** Off Mm */
+            off_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SlipsInput
+         * @description A gap, and the thickness of a stack of ten of what is at hand.
+         */
+        SlipsInput: {
+            /** Gap Mm */
+            gap_mm: number;
+            /** Stack Mm */
+            stack_mm: number;
+        };
+        /**
+         * SpeedMeasured
+         * @description A speed as measured: wheel turns over a time, or the wheel's rpm.
+         */
+        SpeedMeasured: {
+            /** Nominal M S */
+            nominal_m_s: number;
+            /**
+             * Turns
+             * @default null
+             */
+            turns?: number | null;
+            /**
+             * Seconds
+             * @default null
+             */
+            seconds?: number | null;
+            /**
+             * Wheel Rpm
+             * @default null
+             */
+            wheel_rpm?: number | null;
+            /**
+             * Keep
+             * @default false
+             */
+            keep?: boolean;
+        };
+        /**
+         * SpeedsAnswer
+         * @description The speeds a saw has against a target, and pulleys where no step is near.
+         */
+        SpeedsAnswer: {
+            /** Target M S */
+            target_m_s: number;
+            /** Settings */
+            settings: components["schemas"]["Setting"][];
+            pulleys: components["schemas"]["PulleyChange"] | null;
+            /** Why No Pulleys */
+            why_no_pulleys: string;
+        };
+        /**
+         * Stand
+         * @description A saw as it stands.
+         */
+        Stand: {
+            saw: components["schemas"]["SawAnswer"];
+            /** Speed Set M S */
+            speed_set_m_s: number | null;
+            last: components["schemas"]["KeptSetup"] | null;
+            /** Setups */
+            setups: components["schemas"]["KeptSetup"][];
+            /** Defects */
+            defects: components["schemas"]["Defect"][];
+            /** Ready */
+            ready: boolean;
+            /** Ready Words */
+            ready_words: string;
+            bench: components["schemas"]["BenchInput-Output"];
+            next_job: components["schemas"]["NextJob"] | null;
+        };
+        /**
          * Started
          * @description The id of what was opened.
          */
@@ -3167,46 +4350,111 @@ export interface components {
         StepBody: {
             /** Done */
             done: boolean;
+            /** Found */
+            found?: {
+                [key: string]: number;
+            };
+            /** Left */
+            left?: {
+                [key: string]: number;
+            };
             /**
-             * As Found
-             * @default
+             * Means
+             * @default null
              */
-            as_found?: string;
-            /**
-             * As Left
-             * @default
-             */
-            as_left?: string;
+            means?: ("gauge" | "pluck" | "push" | "scale" | "travel") | null;
             /**
              * Skipped
              * @default
              */
             skipped?: string;
             /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
              * Who
              * @default
              */
             who?: string;
+            /**
+             * Authorised By
+             * @default
+             */
+            authorised_by?: string;
+            /**
+             * Still Good
+             * @default false
+             */
+            still_good?: boolean;
             /** Key */
             key: string;
         };
         /**
+         * StepReading
+         * @description A figure read at a step, as found and as left. `kind` is its unit's kind.
+         */
+        StepReading: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * StepState
-         * @description What was recorded at a step.
+         * @description What was recorded at a step; figures by the step's readings, SI.
          */
         StepState: {
             /** Done */
             done: boolean;
-            /** As Found */
-            as_found: string;
-            /** As Left */
-            as_left: string;
+            /** Found */
+            found: {
+                [key: string]: number;
+            };
+            /** Left */
+            left: {
+                [key: string]: number;
+            };
+            /** Means */
+            means: string | null;
+            /** Note */
+            note: string;
             /** Skipped */
             skipped: string;
             /** Who */
             who: string;
+            /** Authorised By */
+            authorised_by: string;
+            /** Still Good */
+            still_good: boolean;
             /** At */
             at: string;
+        };
+        /**
+         * StillGood
+         * @description A step of an earlier card that still holds: since when, for how long, and why.
+         */
+        StillGood: {
+            /** Setup Id */
+            setup_id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Hours Left */
+            hours_left: number;
+            /** Left */
+            left: {
+                [key: string]: number;
+            };
+            /** Means */
+            means: string | null;
+            /** Words */
+            words: string;
         };
         /**
          * Sway
@@ -3255,6 +4503,22 @@ export interface components {
             stress_kgf_cm2: number;
         };
         /**
+         * TensionAnswer
+         * @description A reading with how it stands to the target, and the plucks it was made of.
+         */
+        TensionAnswer: {
+            reading: components["schemas"]["TensionReading"];
+            /** Target Mpa */
+            target_MPa: number;
+            /** Low Mpa */
+            low_MPa: number;
+            /** High Mpa */
+            high_MPa: number;
+            /** Words */
+            words: string;
+            plucks: components["schemas"]["Plucks"] | null;
+        };
+        /**
          * TensionCard
          * @description The target stress in each form a shop can set. Span forms are None on three wheels.
          */
@@ -3281,6 +4545,7 @@ export interface components {
             wheel_travel_mm: number | null;
             /** Frame Limit N */
             frame_limit_N: number | null;
+            scale: components["schemas"]["ScaleSetting"] | null;
             /** Uncertainty */
             uncertainty: {
                 [key: string]: number;
@@ -3301,6 +4566,80 @@ export interface components {
              * @default null
              */
             stress_MPa?: number | null;
+        };
+        /**
+         * TensionReading
+         * @description Stress by a means, its uncertainty, the force it puts on the frame, and warnings.
+         */
+        TensionReading: {
+            /** Means */
+            means: string;
+            /** Stress Mpa */
+            stress_MPa: number;
+            /** Uncertainty Mpa */
+            uncertainty_MPa: number;
+            /** Wheel Force N */
+            wheel_force_N: number;
+            /** Frame Share */
+            frame_share: number | null;
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
+         * TensionReadingInput
+         * @description A reading of tension; several notes of a plucked band give their median.
+         */
+        TensionReadingInput: {
+            /**
+             * Means
+             * @enum {string}
+             */
+            means: "gauge" | "pluck" | "push" | "scale" | "travel";
+            /** Values */
+            values: number[];
+            /**
+             * Deflection Mm
+             * @default null
+             */
+            deflection_mm?: number | null;
+        };
+        /**
+         * TickInput
+         * @description Ticks counted over a time at the running speed.
+         */
+        TickInput: {
+            /** Ticks */
+            ticks: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
+         * TickVerdict
+         * @description Which turning part a tick belongs to.
+         */
+        TickVerdict: {
+            /** Rate Hz */
+            rate_Hz: number;
+            /** Turners */
+            turners: components["schemas"]["Turner"][];
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Turner
+         * @description Something that turns, its rate, and what to do about it.
+         */
+        Turner: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Hertz */
+            hertz: number;
+            /** Remedy */
+            remedy: string;
         };
         /**
          * TurningBand
@@ -3337,6 +4676,67 @@ export interface components {
             high: number;
         };
         /**
+         * Vibration
+         * @description Rates and notes of a band running at a speed, and where they meet.
+         */
+        Vibration: {
+            /** Wheel Hz */
+            wheel_Hz: number;
+            /** Band Hz */
+            band_Hz: number;
+            /** Tooth Hz */
+            tooth_Hz: number | null;
+            /** Free Still Hz */
+            free_still_Hz: number | null;
+            /** Free Running Hz */
+            free_running_Hz: number | null;
+            /** Guide Bending Hz */
+            guide_bending_Hz: number[];
+            /** Guide Twisting Hz */
+            guide_twisting_Hz: number[];
+            /** Meetings */
+            meetings: components["schemas"]["Meeting"][];
+            /** Pitch Varies */
+            pitch_varies: boolean;
+        };
+        /**
+         * VibrationAnswer
+         * @description The vibration card at the card's speed, and what would clear a meeting.
+         */
+        VibrationAnswer: {
+            /** Speed M S */
+            speed_m_s: number;
+            /** Guide Span Mm */
+            guide_span_mm: number;
+            card: components["schemas"]["Vibration"];
+            /** Remedies */
+            remedies: string[];
+            /** Verdict */
+            verdict: string;
+        };
+        /**
+         * Way
+         * @description One way to do the next job: with what is on, or changed.
+         */
+        Way: {
+            /** Band Label */
+            band_label: string;
+            /** Able */
+            able: boolean;
+            /** Words */
+            words: string;
+            /** Minutes */
+            minutes: number;
+            /** Change Minutes */
+            change_minutes: number;
+            /** Money */
+            money: number;
+            /** Finish */
+            finish: string;
+            /** Edge After */
+            edge_after: number | null;
+        };
+        /**
          * WhatIf
          * @description Figures tried out instead of the shop's own; each left out stays as it is.
          */
@@ -3362,6 +4762,54 @@ export interface components {
              */
             dullness?: number | null;
         };
+        /**
+         * ZeroInput
+         * @description Zero an instrument.
+         */
+        ZeroInput: {
+            /** Kind */
+            kind: string;
+        };
+        /**
+         * Zeroed
+         * @description Which instrument was zeroed.
+         */
+        Zeroed: {
+            /** Instrument */
+            instrument: string;
+        };
+        /**
+         * Compared
+         * @description One band of a comparison: its figures, or why it cannot.
+         */
+        jade_ribbon__services__plan_beside__Compared: {
+            band: components["schemas"]["BandFigures"];
+            option: components["schemas"]["Option"] | null;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+            /** Life M */
+            life_m: number;
+        };
+        /**
+         * Compared
+         * @description One reading now against last time.
+         */
+        jade_ribbon__services__setup_records__Compared: {
+            /** Step */
+            step: string;
+            /** Reading */
+            reading: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Last */
+            last: number;
+            /** Now */
+            now: number;
+            /** Difference */
+            difference: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -3371,20 +4819,32 @@ export interface components {
 }
 export type AcknowledgeInput = components['schemas']['AcknowledgeInput'];
 export type Acknowledged = components['schemas']['Acknowledged'];
+export type Advice = components['schemas']['Advice'];
+export type AlignmentAnswer = components['schemas']['AlignmentAnswer'];
+export type AlignmentMove = components['schemas']['AlignmentMove'];
+export type AlignmentStart = components['schemas']['AlignmentStart'];
 export type BandAnswer = components['schemas']['BandAnswer'];
 export type BandEventInput = components['schemas']['BandEventInput'];
 export type BandFigures = components['schemas']['BandFigures'];
 export type BandFile = components['schemas']['BandFile'];
 export type BandInput = components['schemas']['BandInput'];
 export type BandPage = components['schemas']['BandPage'];
+export type BenchInputInput = components['schemas']['BenchInput-Input'];
+export type BenchInputOutput = components['schemas']['BenchInput-Output'];
 export type Buy = components['schemas']['Buy'];
 export type Caution = components['schemas']['Caution'];
 export type Change = components['schemas']['Change'];
+export type CloseInput = components['schemas']['CloseInput'];
 export type CompareInput = components['schemas']['CompareInput'];
-export type Compared = components['schemas']['Compared'];
 export type Cost = components['schemas']['Cost'];
 export type CutFile = components['schemas']['CutFile'];
+export type Defect = components['schemas']['Defect'];
+export type DefectInput = components['schemas']['DefectInput'];
 export type Deleted = components['schemas']['Deleted'];
+export type DriftAnswer = components['schemas']['DriftAnswer'];
+export type DriftInput = components['schemas']['DriftInput'];
+export type DriftTrial = components['schemas']['DriftTrial'];
+export type DriftVerdict = components['schemas']['DriftVerdict'];
 export type DriveFile = components['schemas']['DriveFile'];
 export type EdgeLine = components['schemas']['EdgeLine'];
 export type EventLine = components['schemas']['EventLine'];
@@ -3397,20 +4857,31 @@ export type FeedWindow = components['schemas']['FeedWindow'];
 export type FigureLine = components['schemas']['FigureLine'];
 export type FormLine = components['schemas']['FormLine'];
 export type GuideCard = components['schemas']['GuideCard'];
+export type Heard = components['schemas']['Heard'];
 export type Hit = components['schemas']['Hit'];
 export type Input = components['schemas']['Input'];
+export type InstrumentReading = components['schemas']['InstrumentReading'];
 export type JobAnswer = components['schemas']['JobAnswer'];
 export type JobFile = components['schemas']['JobFile'];
 export type JobInput = components['schemas']['JobInput'];
+export type KeptSetup = components['schemas']['KeptSetup'];
+export type LastTime = components['schemas']['LastTime'];
 export type LifeFacts = components['schemas']['LifeFacts'];
+export type ListenAnswer = components['schemas']['ListenAnswer'];
+export type MarkInput = components['schemas']['MarkInput'];
 export type MaterialChanges = components['schemas']['MaterialChanges'];
 export type MaterialFile = components['schemas']['MaterialFile'];
 export type MaterialInput = components['schemas']['MaterialInput'];
 export type MaterialLine = components['schemas']['MaterialLine'];
 export type MaterialPage = components['schemas']['MaterialPage'];
+export type MeasuredSpeed = components['schemas']['MeasuredSpeed'];
+export type Meeting = components['schemas']['Meeting'];
 export type MountInput = components['schemas']['MountInput'];
+export type Move = components['schemas']['Move'];
 export type NameLine = components['schemas']['NameLine'];
 export type NewMaterialInput = components['schemas']['NewMaterialInput'];
+export type NextJob = components['schemas']['NextJob'];
+export type Note = components['schemas']['Note'];
 export type Opener = components['schemas']['Opener'];
 export type Option = components['schemas']['Option'];
 export type Outline = components['schemas']['Outline'];
@@ -3421,11 +4892,16 @@ export type OwnType = components['schemas']['OwnType'];
 export type OwnTypeInput = components['schemas']['OwnTypeInput'];
 export type PlanAnswer = components['schemas']['PlanAnswer'];
 export type PlanInput = components['schemas']['PlanInput'];
+export type Plucks = components['schemas']['Plucks'];
+export type PrintedMark = components['schemas']['PrintedMark'];
 export type Problem = components['schemas']['Problem'];
+export type PulleyChange = components['schemas']['PulleyChange'];
 export type Rates = components['schemas']['Rates'];
 export type RatesFile = components['schemas']['RatesFile'];
+export type ReadInput = components['schemas']['ReadInput'];
 export type Reason = components['schemas']['Reason'];
 export type Reference = components['schemas']['Reference'];
+export type Response = components['schemas']['Response'];
 export type RuleApplied = components['schemas']['RuleApplied'];
 export type RuleLine = components['schemas']['RuleLine'];
 export type RulePrice = components['schemas']['RulePrice'];
@@ -3438,6 +4914,14 @@ export type SawAnswer = components['schemas']['SawAnswer'];
 export type SawFile = components['schemas']['SawFile'];
 export type SawInput = components['schemas']['SawInput'];
 export type SawVerdict = components['schemas']['SawVerdict'];
+export type ScaleAnswer = components['schemas']['ScaleAnswer'];
+export type ScaleFit = components['schemas']['ScaleFit'];
+export type ScalePoint = components['schemas']['ScalePoint'];
+export type ScalePointInput = components['schemas']['ScalePointInput'];
+export type ScaleSetting = components['schemas']['ScaleSetting'];
+export type Setting = components['schemas']['Setting'];
+export type SettingUp = components['schemas']['SettingUp'];
+export type SettingUpInput = components['schemas']['SettingUpInput'];
 export type SetupAnswer = components['schemas']['SetupAnswer'];
 export type SetupCard = components['schemas']['SetupCard'];
 export type SetupStart = components['schemas']['SetupStart'];
@@ -3446,19 +4930,39 @@ export type Shop = components['schemas']['Shop'];
 export type ShopInput = components['schemas']['ShopInput'];
 export type ShoppingLine = components['schemas']['ShoppingLine'];
 export type SidePushFigure = components['schemas']['SidePushFigure'];
+export type Slips = components['schemas']['Slips'];
+export type SlipsInput = components['schemas']['SlipsInput'];
+export type SpeedMeasured = components['schemas']['SpeedMeasured'];
+export type SpeedsAnswer = components['schemas']['SpeedsAnswer'];
+export type Stand = components['schemas']['Stand'];
 export type Started = components['schemas']['Started'];
 export type StateInput = components['schemas']['StateInput'];
 export type SteelCost = components['schemas']['SteelCost'];
 export type StepBody = components['schemas']['StepBody'];
+export type StepReading = components['schemas']['StepReading'];
 export type StepState = components['schemas']['StepState'];
+export type StillGood = components['schemas']['StillGood'];
 export type Sway = components['schemas']['Sway'];
 export type SwayAnswer = components['schemas']['SwayAnswer'];
 export type Tension = components['schemas']['Tension'];
+export type TensionAnswer = components['schemas']['TensionAnswer'];
 export type TensionCard = components['schemas']['TensionCard'];
 export type TensionInput = components['schemas']['TensionInput'];
+export type TensionReading = components['schemas']['TensionReading'];
+export type TensionReadingInput = components['schemas']['TensionReadingInput'];
+export type TickInput = components['schemas']['TickInput'];
+export type TickVerdict = components['schemas']['TickVerdict'];
+export type Turner = components['schemas']['Turner'];
 export type TurningBand = components['schemas']['TurningBand'];
 export type Usual = components['schemas']['Usual'];
+export type Vibration = components['schemas']['Vibration'];
+export type VibrationAnswer = components['schemas']['VibrationAnswer'];
+export type Way = components['schemas']['Way'];
 export type WhatIf = components['schemas']['WhatIf'];
+export type ZeroInput = components['schemas']['ZeroInput'];
+export type Zeroed = components['schemas']['Zeroed'];
+export type JadeRibbonServicesPlanBesideCompared = components['schemas']['jade_ribbon__services__plan_beside__Compared'];
+export type JadeRibbonServicesSetupRecordsCompared = components['schemas']['jade_ribbon__services__setup_records__Compared'];
 export type $defs = Record<string, never>;
 export interface operations {
     list_band_types: {
@@ -5507,7 +7011,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Compared"][];
+                    "application/json": components["schemas"]["jade_ribbon__services__plan_beside__Compared"][];
                 };
             };
             /** @description The request is malformed */
@@ -5691,6 +7195,741 @@ export interface operations {
             };
             /** @description The body is not JSON */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_tension: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TensionReadingInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TensionAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listen_to_band: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "audio/wav": string;
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListenAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    vibration_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VibrationAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    slips_for_gap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SlipsInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Slips"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_drift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DriftInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriftAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TickVerdict"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_instrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentReading"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    zero_instrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZeroInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Zeroed"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    record_pluck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListenAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5894,6 +8133,1164 @@ export interface operations {
             };
             /** @description Not possible as things stand */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saw_stands: {
+        parameters: {
+            query?: {
+                job_id?: number;
+            };
+            header?: never;
+            path: {
+                saw_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stand"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    write_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                saw_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchInput-Input"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deleted"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saw_scale_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                saw_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_scale_point: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                saw_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScalePointInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_scale_point: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                point_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deleted"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saw_speeds: {
+        parameters: {
+            query: {
+                target_m_s: number;
+            };
+            header?: never;
+            path: {
+                saw_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpeedsAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measure_speed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                saw_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpeedMeasured"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredSpeed"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_alignments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                saw_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlignmentAnswer"][];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_alignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                saw_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlignmentStart"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlignmentAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    move_wheel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                alignment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlignmentMove"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlignmentAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                alignment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlignmentAnswer"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_defect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                saw_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DefectInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Defect"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    close_defect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                defect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deleted"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setups_of_band: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                band_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSetup"][];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_setting_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingUp"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    write_setting_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingUpInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingUp"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
