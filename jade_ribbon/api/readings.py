@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.api.operations import SOUND, operation
 from jade_ribbon.core.slips import Slips
 from jade_ribbon.core.ticks import TickVerdict
+from jade_ribbon.core.tracking import TrackAdvice
 from jade_ribbon.services import instruments, setup_reads
 from jade_ribbon.services.inputs import (
     DriftInput,
@@ -15,6 +16,7 @@ from jade_ribbon.services.inputs import (
     SlipsInput,
     TensionReadingInput,
     TickInput,
+    TrackInput,
     ZeroInput,
 )
 
@@ -111,3 +113,11 @@ def zero_instrument(session: Session, body: ZeroInput) -> Zeroed:
 def record_pluck(session: Session, setup_id: int) -> setup_reads.ListenAnswer:
     """Listen through the chosen microphone driver."""
     return instruments.record(session, _drivers(), setup_id)
+
+
+@operation(
+    "POST", "/api/setups/<int:setup_id>/track", answer=TrackAdvice, body=TrackInput, asks=True
+)
+def read_tracking(session: Session, setup_id: int, body: TrackInput) -> TrackAdvice:
+    """The next touch of the tracking knob."""
+    return setup_reads.read_tracking(session, setup_id, body)

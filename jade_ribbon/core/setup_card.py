@@ -25,11 +25,15 @@ STEPS_IN_OTHER_ORDER = {"lower_first": ("guides_lower", "guides_upper")}
 
 @dataclass(frozen=True)
 class StepReading:
-    """A figure read at a step, as found and as left. `kind` is its unit's kind."""
+    """A figure read at a step, as found and as left.
+
+    `kind` is its unit's kind, `instrument` what reads it, '' for a rule or the eye.
+    """
 
     key: str
     kind: str
     label: str
+    instrument: str = ""
 
 
 @dataclass(frozen=True)
@@ -66,8 +70,8 @@ class SetupCard:
 
 
 def readings_of(text: SetupStepText) -> tuple[StepReading, ...]:
-    """Readings of a row: key:kind:label, parted by |."""
-    return tuple(StepReading(*r.split(":", 2)) for r in text.readings.split("|") if r)
+    """Readings of a row: key:kind:label:instrument, parted by |."""
+    return tuple(StepReading(*r.split(":", 3)) for r in text.readings.split("|") if r)
 
 
 def step_tags(best: Ranked, job: Job) -> Set[str]:

@@ -7,6 +7,7 @@ from jade_ribbon.core.choose import Ranked
 from jade_ribbon.core.drift_verdict import STOP_DEG
 from jade_ribbon.core.job import Job, Saw
 from jade_ribbon.core.setup_figures import NARROW_ON_THRUST_MM, GuideCard, TensionCard
+from jade_ribbon.core.words import quantity
 from jade_ribbon.reference.tables import house_rules
 
 FRONT_EDGE = "teeth at or just over the front edge"
@@ -53,21 +54,26 @@ def _tension_check(card: TensionCard, means: str) -> str:
         return f"Plucked with guides off it sounds {card.note_Hz:.1f} Hz, about {card.note_name}."
     if means == "push" and card.side_push is not None:
         p = card.side_push
-        return f"{p.force_N:.1f} N pushes the middle of the span {p.deflection_mm:g} mm aside."
+        return (
+            f"{quantity(p.force_N, 'force')} pushes the middle of the span "
+            f"{quantity(p.deflection_mm, 'length')} aside."
+        )
     if means == "scale" and card.scale is not None:
         return f"The saw's own scale, as calibrated here, stands at {card.scale.reading:.3g}."
     if means == "travel" and card.wheel_travel_mm is not None:
-        return f"From snug the wheel has moved about {card.wheel_travel_mm:.2f} mm, tyres aside."
+        travel = quantity(card.wheel_travel_mm, "thin")
+        return f"From snug the wheel has moved about {travel}, tyres aside."
     return (
-        f"The gauge, zeroed slack, shows {card.forms.gauge_stretch_um:.0f} µm "
-        f"over {card.gauge_length_mm:g} mm."
+        f"The gauge, zeroed slack, fixed jaw first, shows "
+        f"{quantity(card.forms.gauge_stretch_um, 'stretch')} over "
+        f"{quantity(card.gauge_length_mm, 'length')}."
     )
 
 
 def _gap_words(gap: float | None) -> str:
     if gap is None:
         return "none"
-    return "just touching" if gap == 0 else f"{gap:g} mm"
+    return "just touching" if gap == 0 else quantity(gap, "thin")
 
 
 BIG_WHEEL_MM = 500.0
@@ -84,7 +90,7 @@ def coplanar_limit_of(saw: Saw) -> float:
 
 def _habit_words(best: Ranked, job: Job, habits: ShopHabits) -> dict[str, str]:
     """The shop's own ways, as the steps say them."""
-    limit = coplanar_limit_of(job.saw)
+    limit = quantity(coplanar_limit_of(job.saw), "length")
     narrow = best.evaluation.facts.band.width_mm < SOFT_GUIDE_BELOW_MM
     hard = job.saw.guides not in ("soft_block", "thrust_only", "none")
     moves = any(word in job.cut.material.cautions for word in REACTIVE_WORDS)
@@ -104,9 +110,9 @@ def _habit_words(best: Ranked, job: Job, habits: ShopHabits) -> dict[str, str]:
         "one_face": " It moves when opened: slice from one face and true it between.",
     }[habits.reactive]
     return {
-        "coplanar": f"Wheels in one plane within {limit:g} mm: true them if not."
+        "coplanar": f"Wheels in one plane within {limit}: true them if not."
         if habits.coplanar == "always"
-        else f"Look at the wheels' plane only if it will not sit on both, or over {limit:g} mm.",
+        else f"Look at the wheels' plane only if it will not sit on both, or over {limit}.",
         "alignment": {
             "leave": "A fault in alignment shows with a second band too: try one first.",
             "true": "True the wheels before chasing it with the knob.",
@@ -200,18 +206,20 @@ def step_words(
         "position": position,
         "position_short": position.split(",")[0],
         "position_again": f"Again {position}, now under tension",
-        "stress": f"{card.stress_MPa:.0f} MPa",
+        "stress": quantity(card.stress_MPa, "stress"),
         "tension_check": _tension_check(card, habits.tension_means),
-        "gullet": f"gullets are {guides.behind_gullet_mm:.1f} mm deep",
+        "gullet": f"gullets are {quantity(guides.behind_gullet_mm, 'thin')} deep",
         "side_gap": _gap_words(guides.side_gap_mm),
         "thrust_gap": _gap_words(guides.thrust_gap_mm),
-        "guard_gap": f"{guides.guard_gap_mm:g} mm",
-        "guard_height": f"{guides.guard_height_mm:g} mm",
+        "guard_gap": quantity(guides.guard_gap_mm, "length"),
+        "guard_height": quantity(guides.guard_height_mm, "length"),
         "speed_setting": speed.setting[:1].upper() + speed.setting[1:],
-        "speed": f"{speed.speed_m_s:.3g} m/s",
-        "feed": f"{best.run.feed_m_min:.2g} m/min",
-        "drift_run": f"{DRIFT_RUN_MM:g} mm",
-        "tolerance": f"{job.cut.tolerance_mm:g} mm" if job.cut.tolerance_mm else "your tolerance",
+        "speed": quantity(speed.speed_m_s, "speed"),
+        "feed": quantity(best.run.feed_m_min, "feed"),
+        "drift_run": quantity(DRIFT_RUN_MM, "length"),
+        "tolerance": quantity(job.cut.tolerance_mm, "thin")
+        if job.cut.tolerance_mm
+        else "your tolerance",
         "trial_wrong": "Thick in the middle: too hard a feed, a dull band or too little tension. "
         "One end thicker: drift. Top thicker: table or band out of square.",
     }

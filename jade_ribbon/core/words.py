@@ -1,6 +1,7 @@
 """Figures inside sentences, written as people write them."""
 
 import math
+import re
 
 
 def figure(value: float, digits: int = 2) -> str:
@@ -23,3 +24,36 @@ def percent(share: float, digits: int = 2) -> str:
     '85 %'
     """
     return f"{figure(100.0 * share, digits)} %"
+
+
+QUANTITY = re.compile(r"\[\[([-+.\deE]+)\|(\w+)\]\]")
+METRIC = {
+    "stress": ("MPa", 3),
+    "thin": ("mm", 2),
+    "length": ("mm", 4),
+    "speed": ("m/s", 3),
+    "feed": ("m/min", 2),
+    "stretch": ("µm", 2),
+    "force": ("N", 3),
+}
+
+
+def quantity(value: float, kind: str) -> str:
+    """A quantity inside a sentence, left open for the reader's units: [[134.5|stress]]."""
+    return f"[[{value:.10g}|{kind}]]"
+
+
+def metric(text: str) -> str:
+    """A sentence with its quantities in metric units.
+
+    >>> metric("Raise it to [[134.5|stress]], gap [[0.1|thin]].")
+    'Raise it to 134 MPa, gap 0.10 mm.'
+    """
+
+    def said(found: re.Match[str]) -> str:
+        unit, digits = METRIC[found[2]]
+        value = float(found[1])
+        short = f"{value:.{digits}g}" if found[2] == "length" else figure(value, digits)
+        return f"{short} {unit}"
+
+    return QUANTITY.sub(said, text)

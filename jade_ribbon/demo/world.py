@@ -12,10 +12,11 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choose import Ranked, choose
 from jade_ribbon.core.errors import InputError
+from jade_ribbon.demo.benches import Benches
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK, Work
 from jade_ribbon.formats.job import RatesFile
 from jade_ribbon.reference.tables import steels
-from jade_ribbon.services import bands, jobs, runs, saws, setups, shop
+from jade_ribbon.services import bands, jobs, runs, saws, shop
 from jade_ribbon.services.inputs import (
     BandEventInput,
     BandInput,
@@ -24,9 +25,7 @@ from jade_ribbon.services.inputs import (
     PlanInput,
     RunInput,
     SawInput,
-    SetupStart,
     ShopInput,
-    StepInput,
     TensionInput,
 )
 from jade_ribbon.services.jobs import plan_input
@@ -236,18 +235,7 @@ class Yard:
         assert best is not None and frames.saw_id is not None
         band_id = best.evaluation.facts.band.band_id
         assert band_id is not None
-        card = setups.start(self.session, SetupStart(job_id=frames.id, band_id=band_id))
-        stress = round(best.evaluation.stress_MPa, 1)
-        done: tuple[tuple[str, dict[str, float]], ...] = (
-            ("isolate", {}),
-            ("inspect", {}),
-            ("guides_back", {}),
-            ("mount", {}),
-            ("rough_track", {"position_mm": 0.5}),
-            ("tension", {"stress_MPa": stress, "handle_turns": 6.5}),
-        )
-        for key, left in done:
-            setups.record_step(self.session, card, key, StepInput(done=True, left=left, who="Odda"))
+        Benches(self.session, self.saw_ids).fill(frames, band_id, best.evaluation.stress_MPa, at)
         jobs.add_job(
             self.session,
             JobInput(

@@ -259,6 +259,14 @@ class DriftInput(Strict):
     who: Person = ""
 
 
+class TrackInput(Strict):
+    """Where the band stands off its place (forward positive), and its creep over turns by hand."""
+
+    position_mm: Annotated[float, Field(ge=-100, le=100)]
+    creep_mm: Annotated[float, Field(ge=-100, le=100)]
+    turns: Annotated[float, Field(gt=0, le=1000)] = 10.0
+
+
 class TickInput(Strict):
     """Ticks counted over a time at the running speed."""
 

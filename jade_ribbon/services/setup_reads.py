@@ -13,9 +13,16 @@ from jade_ribbon.core.setup_figures import free_span_of
 from jade_ribbon.core.slips import Slips, slips_for
 from jade_ribbon.core.tension_reading import TensionBand, TensionReading, tension_reading
 from jade_ribbon.core.ticks import TickVerdict, name_tick, turners
+from jade_ribbon.core.tracking import TrackAdvice, track_advice
 from jade_ribbon.core.vibration import Running, Vibration, remedies, vibration
 from jade_ribbon.formats.recording import read_recording
-from jade_ribbon.services.inputs import DriftInput, SlipsInput, TensionReadingInput, TickInput
+from jade_ribbon.services.inputs import (
+    DriftInput,
+    SlipsInput,
+    TensionReadingInput,
+    TickInput,
+    TrackInput,
+)
 from jade_ribbon.services.records import log_change, now
 from jade_ribbon.services.setting_up import calibrated, core_bench
 from jade_ribbon.services.setups import Open, open_card
@@ -243,3 +250,14 @@ def read_tick(session: Session, setup_id: int, given: TickInput) -> TickVerdict:
         pulley_mm=bench.wheel_pulley_mm,
     )
     return name_tick(ticks=given.ticks, seconds=given.seconds, known=known)
+
+
+def read_tracking(session: Session, setup_id: int, given: TrackInput) -> TrackAdvice:
+    """The next touch of the tracking knob on the saw of a card."""
+    found = open_card(session, setup_id)
+    return track_advice(
+        position_mm=given.position_mm,
+        creep_mm=given.creep_mm,
+        turns=given.turns,
+        knob=core_bench(found.saw).knob,
+    )

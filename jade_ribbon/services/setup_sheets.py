@@ -3,7 +3,7 @@
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.setup_card import SetupStep
-from jade_ribbon.core.words import figure
+from jade_ribbon.core.words import figure, metric
 from jade_ribbon.formats.setup_sheet import SetupSheet, SheetStep
 from jade_ribbon.services.setups import SetupAnswer, StepState, one_setup
 
@@ -54,9 +54,9 @@ def setup_sheet(session: Session, setup_id: int, address: str) -> SetupSheet:
         steps=[
             SheetStep(
                 title=step.title,
-                figure=step.figure,
-                do=step.do,
-                check=step.check,
+                figure=metric(step.figure),
+                do=metric(step.do),
+                check=metric(step.check),
                 left=_left(step, answer.steps.get(step.key)),
                 done=step.key in answer.steps and answer.steps[step.key].done,
             )

@@ -135,7 +135,7 @@ def _choice_of(session: Session, job_row: JobRow, band_id: int) -> tuple[Job, Ch
     return job, choose(job), world
 
 
-def start(session: Session, given: SetupStart) -> int:
+def start(session: Session, given: SetupStart, at: datetime | None = None) -> int:
     """Open a card for a job with a band, or go on with the one that is open."""
     job_row: JobRow = get(session, "job", given.job_id)
     band: BandRow = get(session, "band", given.band_id)
@@ -164,7 +164,7 @@ def start(session: Session, given: SetupStart) -> int:
         job_id=job_row.id,
         saw_id=job_row.saw_id,
         band_id=band.id,
-        started_at=now(),
+        started_at=at or now(),
         steps={},
         acknowledged=[],
         figures={
@@ -286,7 +286,9 @@ def _needs(found: Open, key: str, doors_open: bool) -> None:
         raise ConflictError("Mount the band first.")
 
 
-def record_step(session: Session, setup_id: int, key: str, given: StepInput) -> SetupAnswer:
+def record_step(
+    session: Session, setup_id: int, key: str, given: StepInput, at: datetime | None = None
+) -> SetupAnswer:
     """Tick, untick or skip a step; mounting and tensioning move the saw's state too."""
     found = open_card(session, setup_id)
     row = found.row
@@ -303,9 +305,9 @@ def record_step(session: Session, setup_id: int, key: str, given: StepInput) -> 
     record = given.model_dump()
     if given.still_good:
         record |= _carried(session, found, key)
-    before, at = snapshot(row), now()
-    row.steps = row.steps | {key: record | {"at": at.isoformat()}}
-    _move_saw(session, found, key, given, at)
+    before, when = snapshot(row), at or now()
+    row.steps = row.steps | {key: record | {"at": when.isoformat()}}
+    _move_saw(session, found, key, given, when)
     log_change(session, row, key, before)
     return one_setup(session, setup_id)
 
@@ -341,7 +343,7 @@ def _move_saw(session: Session, found: Open, key: str, given: StepInput, at: dat
     """What a step changes on the saw itself: band, tension, speed."""
     row = found.row
     if key == "mount" and given.done:
-        mount(session, row.saw_id, MountInput(band_id=row.band_id, who=given.who))
+        mount(session, row.saw_id, MountInput(band_id=row.band_id, who=given.who), at)
     if given.still_good:
         return
     saw = found.saw
@@ -380,14 +382,14 @@ def acknowledge(session: Session, setup_id: int, given: AcknowledgeInput) -> Set
     return one_setup(session, setup_id)
 
 
-def finish(session: Session, setup_id: int) -> SetupAnswer:
+def finish(session: Session, setup_id: int, at: datetime | None = None) -> SetupAnswer:
     """Close a complete card: the job is ready to run. ConflictError when it is not."""
     row: SetupRow = get(session, "setup", setup_id)
     answer = one_setup(session, setup_id)
     if not answer.ready:
         raise ConflictError(answer.ready_words)
     before = snapshot(row)
-    row.finished_at = now()
+    row.finished_at = at or now()
     log_change(session, row, "finish", before)
     set_state(session, get(session, "job", row.job_id), "ready")
     return one_setup(session, setup_id)

@@ -26,6 +26,7 @@ from jade_ribbon.core.setup_card import setup_card
 from jade_ribbon.core.setup_words import ShopHabits, coplanar_limit_of
 from jade_ribbon.core.sharpening import sharpening_advice
 from jade_ribbon.core.wear import edge_state, fouling
+from jade_ribbon.core.words import metric
 from jade_ribbon.formats.job import JobFile
 from jade_ribbon.reference.tables import materials, steels, tooth_forms
 
@@ -153,6 +154,11 @@ def card_of(job: Job, **habits: str) -> Any:
     return setup_card(best, job, gauge_length_mm=50.0, habits=ShopHabits(**habits))
 
 
+def said(step: Any) -> str:
+    """Everything a step says, in metric."""
+    return metric(" ".join((step.figure, step.do, step.check, step.wrong)))
+
+
 def test_the_card_gives_one_stress_in_every_form(job: Job) -> None:
     tension = card_of(job).tension
     assert tension.wheel_force_N == pytest.approx(3200)
@@ -175,15 +181,15 @@ def test_three_wheels_have_no_free_span_to_pluck(job: Job) -> None:
 
 def test_the_card_follows_house_rules_and_guides(job: Job) -> None:
     steps = {s.key: s for s in card_of(job).steps}
-    assert steps["guard"].figure == "195 mm"
-    assert "0.1 mm" in steps["guides_upper"].do
+    assert metric(steps["guard"].figure) == "195 mm"
+    assert "sides 0.10 mm, thrust 0.30 mm" in said(steps["guides_upper"])
     assert "centred on the crown" in steps["rough_track"].do
     assert "gauge" in steps["tension"].check
     assert (
         "Plucked" in {s.key: s for s in card_of(job, tension_means="pluck").steps}["tension"].check
     )
     wide = {s.key: s for s in card_of(job, side_gap="wide").steps}
-    assert "0.8 mm" in wide["guides_lower"].do
+    assert "sides 0.80 mm" in said(wide["guides_lower"])
     flat = dataclasses.replace(job, saw=dataclasses.replace(job.saw, tyre="flat"))
     assert "front edge" in {s.key: s for s in card_of(flat).steps}["rough_track"].do
 
@@ -209,7 +215,7 @@ def test_usual_ranges_are_in_order() -> None:
 def test_the_card_says_the_shop_s_own_ways(job: Job) -> None:
     usual = {s.key: s for s in card_of(job).steps}
     assert "halve from the middle outwards" in usual["table"].do
-    assert "over 3 mm" in usual["fine_track"].do
+    assert "over 3 mm" in said(usual["fine_track"])
     assert usual["drift"].check.startswith("Up to 2°: set the fence")
     own = {
         s.key: s

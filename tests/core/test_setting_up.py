@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from jade_ribbon.core.bench import Knob
 from jade_ribbon.core.drift_verdict import drift_verdict
 from jade_ribbon.core.drive_settings import (
     corrected,
@@ -20,6 +21,7 @@ from jade_ribbon.core.job import Drive
 from jade_ribbon.core.slips import slips_for
 from jade_ribbon.core.tension import pluck_frequency
 from jade_ribbon.core.ticks import name_tick, turners
+from jade_ribbon.core.tracking import track_advice
 from jade_ribbon.core.vibration import Running, remedies, running_note, vibration
 
 BAND = Running(
@@ -258,3 +260,29 @@ def test_a_tick_is_named_by_its_rate() -> None:
     assert none.key == "" and "Count again" in none.words
     with pytest.raises(InputError, match="count at least one tick"):
         name_tick(ticks=0, seconds=10, known=known)
+
+
+# Tracking
+
+
+@pytest.mark.parametrize(
+    ("position", "creep", "knob", "words"),
+    [
+        (0.3, 0.1, "unknown", "stays: go on"),
+        (2.0, 0.0, "clockwise_back", "bring it back, an eighth of a turn clockwise"),
+        (2.0, 0.0, "clockwise_forward", "bring it back, an eighth of a turn anticlockwise"),
+        (-5.0, 0.0, "unknown", "a quarter turn, whichever way moves it forward"),
+        (0.0, 3.0, "clockwise_back", "It creeps 0.30 mm a turn: bring it back"),
+        (4.0, -2.0, "clockwise_back", "creeps towards its place"),
+    ],
+)
+def test_the_knob_is_turned_against_what_is_seen(
+    position: float, creep: float, knob: Knob, words: str
+) -> None:
+    advice = track_advice(position_mm=position, creep_mm=creep, turns=10, knob=knob)
+    assert words in advice.words
+
+
+def test_tracking_needs_turns() -> None:
+    with pytest.raises(InputError, match="turns: 0 is out of range"):
+        track_advice(position_mm=0, creep_mm=0, turns=0, knob="unknown")

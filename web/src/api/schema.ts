@@ -524,6 +524,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/setups/{setup_id}/track": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The next touch of the tracking knob. */
+        post: operations["read_tracking"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/run": {
         parameters: {
             query?: never;
@@ -4393,7 +4410,9 @@ export interface components {
         };
         /**
          * StepReading
-         * @description A figure read at a step, as found and as left. `kind` is its unit's kind.
+         * @description A figure read at a step, as found and as left.
+         *
+         *     `kind` is its unit's kind, `instrument` what reads it, '' for a rule or the eye.
          */
         StepReading: {
             /** Key */
@@ -4402,6 +4421,11 @@ export interface components {
             kind: string;
             /** Label */
             label: string;
+            /**
+             * Instrument
+             * @default
+             */
+            instrument?: string;
         };
         /**
          * StepState
@@ -4626,6 +4650,37 @@ export interface components {
             key: string;
             /** Words */
             words: string;
+        };
+        /**
+         * TrackAdvice
+         * @description How far off, how fast it creeps, and the next touch of the knob.
+         */
+        TrackAdvice: {
+            /** Creep Mm Per Turn */
+            creep_mm_per_turn: number;
+            /** Settled */
+            settled: boolean;
+            /** Placed */
+            placed: boolean;
+            /** Direction */
+            direction: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * TrackInput
+         * @description Where the band stands off its place (forward positive), and its creep over turns by hand.
+         */
+        TrackInput: {
+            /** Position Mm */
+            position_mm: number;
+            /** Creep Mm */
+            creep_mm: number;
+            /**
+             * Turns
+             * @default 10
+             */
+            turns?: number;
         };
         /**
          * Turner
@@ -4952,6 +5007,8 @@ export type TensionReading = components['schemas']['TensionReading'];
 export type TensionReadingInput = components['schemas']['TensionReadingInput'];
 export type TickInput = components['schemas']['TickInput'];
 export type TickVerdict = components['schemas']['TickVerdict'];
+export type TrackAdvice = components['schemas']['TrackAdvice'];
+export type TrackInput = components['schemas']['TrackInput'];
 export type Turner = components['schemas']['Turner'];
 export type TurningBand = components['schemas']['TurningBand'];
 export type Usual = components['schemas']['Usual'];
@@ -7930,6 +7987,95 @@ export interface operations {
             };
             /** @description Not possible as things stand */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_tracking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                setup_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrackInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackAdvice"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

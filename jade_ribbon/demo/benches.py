@@ -1,0 +1,134 @@
+"""What the boatyard knows of setting its saws: scale, wheels, drift, past cards, roles."""
+
+from datetime import datetime, timedelta
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.alignment import Move
+from jade_ribbon.services import alignments, saw_scale, saws, setting_up, setups, stands
+from jade_ribbon.services.inputs import (
+    AlignmentMove,
+    AlignmentStart,
+    BenchInput,
+    DefectInput,
+    DriftInput,
+    MarkInput,
+    ScalePointInput,
+    SettingUpInput,
+    SetupStart,
+    StepInput,
+    TensionInput,
+)
+from jade_ribbon.services.jobs import JobAnswer, duplicate_job
+from jade_ribbon.services.setup_reads import read_drift
+
+BENCHES = {
+    "meg": BenchInput(
+        fence_bolt_spacing_mm=210.0,
+        tyre_width_mm=42.0,
+        knob="clockwise_back",
+        printed_marks=[MarkInput(width_mm=w, reading=r) for w, r in ((13, 3), (19, 5), (32, 9))],
+    ),
+    "shop": BenchInput(
+        fence_bolt_spacing_mm=160.0,
+        tyre_width_mm=28.0,
+        knob="clockwise_forward",
+        motor_pulley_mm=75.0,
+        wheel_pulley_mm=165.0,
+        belt_length_mm=950.0,
+    ),
+    "tern": BenchInput(fence="single_point", tyre_width_mm=18.0),
+    "maud": BenchInput(fence="none", motor_pulley_mm=60.0, wheel_pulley_mm=240.0),
+}
+SCALE_POINTS = ((4.0, 66.0, 0.95), (6.0, 101.0, 1.4), (8.0, 131.0, 1.85), (9.0, 149.0, 2.05))
+"""On Long Meg: the scale's reading, the gauge's stress, the wheel's travel."""
+LAST_CARD: dict[str, dict[str, float]] = {
+    "rough_track": {"position_mm": 1.0},
+    "tension": {"handle_turns": 6.0},
+    "fine_track": {"position_mm": 0.5, "knob_turns": 0.25, "creep_mm": 0.1},
+    "guides_upper": {"fore_aft_mm": 1.0, "side_mm": 0.12, "thrust_mm": 0.3},
+    "guides_lower": {"fore_aft_mm": 1.0, "side_mm": 0.1, "thrust_mm": 0.35},
+    "table": {"out_mm": 0.05},
+    "drift": {"offset_mm": 3.5, "run_mm": 300.0},
+    "trial": {"spread_mm": 0.4},
+}
+BEGUN = ("isolate", "inspect", "guides_back", "mount", "rough_track")
+
+
+class Benches:
+    """Fills in what was learnt of the saws while they were set up."""
+
+    def __init__(self, session: Session, saw_ids: dict[str, int]) -> None:
+        self.session = session
+        self.saw_ids = saw_ids
+
+    def fill(self, job: JobAnswer, band_id: int, stress_MPa: float, at: datetime) -> None:
+        """All of it; the card of `job` is left begun, its band not yet under tension."""
+        for key, bench in BENCHES.items():
+            setting_up.write_bench(self.session, self.saw_ids[key], bench)
+        chosen = dict.fromkeys(setting_up.INSTRUMENTS, "simulated")
+        settings = {
+            "reserved": ["wheel_alignment", "wiring"],
+            "authorised": ["Brill", "T.W."],
+            "instruments": chosen,
+        }
+        setting_up.write_setting_up(self.session, SettingUpInput.model_validate(settings))
+        self.last_card(job, band_id, stress_MPa, at - timedelta(days=3))
+        self.learnt(self.saw_ids["meg"])
+        self.begin(job, band_id, at)
+        worn = DefectInput(text="Lower tyre worn hollow; a new one is ordered.", who="Senn")
+        stands.add_defect(self.session, self.saw_ids["shop"], worn)
+
+    def last_card(self, job: JobAnswer, band_id: int, stress_MPa: float, at: datetime) -> None:
+        """The same saw and band three days before, every step done."""
+        earlier = duplicate_job(self.session, job.id)
+        card = setups.start(self.session, SetupStart(job_id=earlier.id, band_id=band_id), at)
+        left = LAST_CARD | {
+            "tension": {"stress_MPa": round(stress_MPa * 0.97, 1), **LAST_CARD["tension"]}
+        }
+        for i, step in enumerate(setups.one_setup(self.session, card).card.steps):
+            given = StepInput(
+                done=True,
+                left=left.get(step.key, {}),
+                means="gauge" if step.key == "tension" else None,
+                who="Senn",
+            )
+            minute = at + timedelta(minutes=3 * i)
+            setups.record_step(self.session, card, step.key, given, minute)
+        for stop in setups.one_setup(self.session, card).open_stops:
+            raise RuntimeError(f"the sample card has a stop: {stop}")
+        setups.finish(self.session, card, at + timedelta(hours=1))
+        for offset in (1.5, 2.5, 3.5):
+            trial = DriftInput(offset_mm=offset, run_mm=300.0, keep=True, who="Senn")
+            read_drift(self.session, card, trial)
+
+    def learnt(self, saw_id: int) -> None:
+        """Scale points and one truing on Long Meg, read at tension."""
+        for reading, stress, travel in SCALE_POINTS:
+            point = ScalePointInput(
+                reading=reading, stress_MPa=stress, travel_mm=travel, means="gauge", who="Brill"
+            )
+            saw_scale.add_point(self.session, saw_id, point)
+        begun = alignments.start(
+            self.session,
+            saw_id,
+            AlignmentStart(
+                axis="tilt", wheel="upper", gap_mm=1.9, who="Brill", authorised_by="Brill"
+            ),
+        )
+        for move in (Move(0.75, 0.7), Move(0.4375, 0.05)):
+            given = AlignmentMove(turns=move.turns, gap_mm=move.gap_mm)
+            alignments.move(self.session, begun.id, given)
+
+    def begin(self, job: JobAnswer, band_id: int, at: datetime) -> None:
+        """Today's card, begun as far as tracking; the saw was slackened over the weekend."""
+        saws.set_tension(
+            self.session,
+            self.saw_ids["meg"],
+            TensionInput(state="slack"),
+            at=at - timedelta(hours=2),
+        )
+        card = setups.start(self.session, SetupStart(job_id=job.id, band_id=band_id), at)
+        for key in BEGUN:
+            given = StepInput(done=True, left=LAST_CARD.get(key, {}), who="Odda")
+            setups.record_step(self.session, card, key, given, at)
