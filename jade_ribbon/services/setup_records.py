@@ -28,7 +28,7 @@ class LastTime:
 
 
 @dataclass(frozen=True)
-class Compared:
+class ComparedReading:
     """One reading now against last time."""
 
     step: str
@@ -90,7 +90,7 @@ def last_time(session: Session, row: SetupRow) -> LastTime | None:
     return LastTime(before.id, before.finished_at or before.started_at, left, means)
 
 
-def compare(card: SetupCard, steps: dict[str, Any], last: LastTime | None) -> list[Compared]:
+def compare(card: SetupCard, steps: dict[str, Any], last: LastTime | None) -> list[ComparedReading]:
     """Every reading left now that was left last time too."""
     if last is None:
         return []
@@ -101,7 +101,9 @@ def compare(card: SetupCard, steps: dict[str, Any], last: LastTime | None) -> li
         for r in step.readings:
             if r.key in left and r.key in before:
                 now_, then = left[r.key], before[r.key]
-                found.append(Compared(step.key, r.key, r.label, r.kind, then, now_, now_ - then))
+                found.append(
+                    ComparedReading(step.key, r.key, r.label, r.kind, then, now_, now_ - then)
+                )
     return found
 
 

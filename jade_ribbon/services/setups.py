@@ -32,7 +32,7 @@ from jade_ribbon.services.setting_up import (
     read_setting_up,
 )
 from jade_ribbon.services.setup_records import (
-    Compared,
+    ComparedReading,
     LastTime,
     StillGood,
     compare,
@@ -115,7 +115,7 @@ class SetupAnswer:
     ready: bool
     ready_words: str
     last: LastTime | None
-    compared: list[Compared]
+    compared: list[ComparedReading]
     still_good: dict[str, StillGood]
     reserved: list[str]
     authorised: list[str]

@@ -21,6 +21,7 @@
   import SetUp from "./stations/setup/SetUp.svelte";
   import SawForm from "./stations/shop/SawForm.svelte";
   import Shop from "./stations/shop/Shop.svelte";
+  import Stand from "./stations/shop/Stand.svelte";
 
   const STATIONS = [
     { key: "plan", name: "Plan" },
@@ -42,6 +43,7 @@
     "/rack": Rack,
     "/rack/:id": BandPage,
     "/shop": Shop,
+    "/shop/saws/:id/stand": Stand,
     "/shop/saws/:id": SawForm,
     "*": Plan,
   };

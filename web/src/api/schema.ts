@@ -1671,6 +1671,38 @@ export interface components {
             band_ids: number[];
         };
         /**
+         * Compared
+         * @description One band of a comparison: its figures, or why it cannot.
+         */
+        Compared: {
+            band: components["schemas"]["BandFigures"];
+            option: components["schemas"]["Option"] | null;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+            /** Life M */
+            life_m: number;
+        };
+        /**
+         * ComparedReading
+         * @description One reading now against last time.
+         */
+        ComparedReading: {
+            /** Step */
+            step: string;
+            /** Reading */
+            reading: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Last */
+            last: number;
+            /** Now */
+            now: number;
+            /** Difference */
+            difference: number;
+        };
+        /**
          * Cost
          * @description Money per piece by cause.
          */
@@ -4064,7 +4096,7 @@ export interface components {
             ready_words: string;
             last: components["schemas"]["LastTime"] | null;
             /** Compared */
-            compared: components["schemas"]["jade_ribbon__services__setup_records__Compared"][];
+            compared: components["schemas"]["ComparedReading"][];
             /** Still Good */
             still_good: {
                 [key: string]: components["schemas"]["StillGood"];
@@ -4833,38 +4865,6 @@ export interface components {
             /** Instrument */
             instrument: string;
         };
-        /**
-         * Compared
-         * @description One band of a comparison: its figures, or why it cannot.
-         */
-        jade_ribbon__services__plan_beside__Compared: {
-            band: components["schemas"]["BandFigures"];
-            option: components["schemas"]["Option"] | null;
-            /** Reasons */
-            reasons: components["schemas"]["Reason"][];
-            /** Life M */
-            life_m: number;
-        };
-        /**
-         * Compared
-         * @description One reading now against last time.
-         */
-        jade_ribbon__services__setup_records__Compared: {
-            /** Step */
-            step: string;
-            /** Reading */
-            reading: string;
-            /** Label */
-            label: string;
-            /** Kind */
-            kind: string;
-            /** Last */
-            last: number;
-            /** Now */
-            now: number;
-            /** Difference */
-            difference: number;
-        };
     };
     responses: never;
     parameters: never;
@@ -4891,6 +4891,8 @@ export type Caution = components['schemas']['Caution'];
 export type Change = components['schemas']['Change'];
 export type CloseInput = components['schemas']['CloseInput'];
 export type CompareInput = components['schemas']['CompareInput'];
+export type Compared = components['schemas']['Compared'];
+export type ComparedReading = components['schemas']['ComparedReading'];
 export type Cost = components['schemas']['Cost'];
 export type CutFile = components['schemas']['CutFile'];
 export type Defect = components['schemas']['Defect'];
@@ -5018,8 +5020,6 @@ export type Way = components['schemas']['Way'];
 export type WhatIf = components['schemas']['WhatIf'];
 export type ZeroInput = components['schemas']['ZeroInput'];
 export type Zeroed = components['schemas']['Zeroed'];
-export type JadeRibbonServicesPlanBesideCompared = components['schemas']['jade_ribbon__services__plan_beside__Compared'];
-export type JadeRibbonServicesSetupRecordsCompared = components['schemas']['jade_ribbon__services__setup_records__Compared'];
 export type $defs = Record<string, never>;
 export interface operations {
     list_band_types: {
@@ -7068,7 +7068,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["jade_ribbon__services__plan_beside__Compared"][];
+                    "application/json": components["schemas"]["Compared"][];
                 };
             };
             /** @description The request is malformed */

@@ -77,6 +77,13 @@ class ShopState {
     return unitName(kind, this.units);
   }
 
+  /** A sentence of the core's, its quantities said in the shop's units. */
+  words(text: string): string {
+    return text.replace(/\[\[([-+.\de]+)\|(\w+)\]\]/gi, (_, value: string, kind: string) =>
+      this.say(Number(value), kind as Kind),
+    );
+  }
+
   money(amount: number): string {
     return money(amount, this.currency);
   }

@@ -1,20 +1,11 @@
 import { fireEvent, render, screen, waitFor } from "@testing-library/svelte";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
-import type { Compared, FeedFigures, Option, PlanAnswer, StepBody } from "../api/schema";
+import type { Compared, FeedFigures, Option, PlanAnswer } from "../api/schema";
 import { notice } from "../lib/notice.svelte";
 import { shop } from "../lib/shop.svelte";
 import { ticket } from "../lib/ticket.svelte";
-import {
-  BAND,
-  BAND_ANSWER,
-  REFERENCE,
-  SAW,
-  SETTINGS,
-  STEP,
-  TENSION,
-  WINDOW,
-} from "../tests/samples";
+import { BAND, BAND_ANSWER, REFERENCE, SAW, SETTINGS, TENSION, WINDOW } from "../tests/samples";
 import Compare from "./plan/Compare.svelte";
 import Jobs from "./plan/Jobs.svelte";
 import LeansOn from "./plan/LeansOn.svelte";
@@ -27,7 +18,6 @@ import EventForm from "./rack/EventForm.svelte";
 import Rack from "./rack/Rack.svelte";
 import Shopping from "./rack/Shopping.svelte";
 import Types from "./rack/Types.svelte";
-import Step from "./setup/Step.svelte";
 import Stops from "./setup/Stops.svelte";
 import TensionForms from "./setup/TensionForms.svelte";
 import SawForm from "./shop/SawForm.svelte";
@@ -208,62 +198,6 @@ describe("bands side by side", () => {
     expect(screen.getByText("cannot: Too dull: 0.9")).toBeTruthy();
     expect(container.querySelectorAll('[data-best="true"]')).toHaveLength(1);
     expect(container.querySelector('[data-best="true"]')?.textContent).toContain("€ 1.50");
-  });
-});
-
-describe("a step of the card", () => {
-  const props = (over: Record<string, unknown> = {}) => ({
-    step: STEP,
-    place: 6,
-    state: undefined,
-    open: true,
-    who: "Odda",
-    onopen: vi.fn(),
-    onrecord: vi.fn<(body: StepBody) => Promise<void>>(() => Promise.resolve()),
-    ...over,
-  });
-
-  it("records as found and as left, by name", async () => {
-    const p = props();
-    render(Step, p);
-    await fireEvent.input(screen.getByLabelText("As found, MPa"), { target: { value: "90" } });
-    await fireEvent.input(screen.getByLabelText("As left, MPa"), { target: { value: "134" } });
-    await fireEvent.click(screen.getByRole("button", { name: "Done" }));
-    expect(p.onrecord).toHaveBeenCalledWith({
-      key: "tension",
-      done: true,
-      as_found: "90",
-      as_left: "134",
-      skipped: "",
-      who: "Odda",
-    });
-  });
-
-  it("is skipped only with a reason", async () => {
-    const p = props();
-    render(Step, p);
-    await fireEvent.click(screen.getByRole("button", { name: "Skip …" }));
-    const skip = screen.getByRole<HTMLButtonElement>("button", { name: "Skip" });
-    expect(skip.disabled).toBe(true);
-    await fireEvent.input(screen.getByLabelText("Why skip it"), { target: { value: "still on" } });
-    await fireEvent.click(skip);
-    expect(p.onrecord).toHaveBeenCalledWith(
-      expect.objectContaining({ skipped: "still on", done: false }),
-    );
-  });
-
-  it("never offers to skip isolating", () => {
-    render(Step, props({ step: { ...STEP, key: "isolate", reading: "" } }));
-    expect(screen.queryByRole("button", { name: "Skip …" })).toBeNull();
-  });
-
-  it("tells what was recorded, and can be undone", async () => {
-    const state = { done: true, as_found: "90", as_left: "134", skipped: "", who: "Brill", at: "" };
-    const p = props({ state });
-    render(Step, p);
-    expect(screen.getByText("found 90, left 134, Brill")).toBeTruthy();
-    await fireEvent.click(screen.getByRole("button", { name: "Not done" }));
-    expect(p.onrecord).toHaveBeenCalledWith(expect.objectContaining({ done: false }));
   });
 });
 

@@ -72,8 +72,14 @@ export const STEP: SetupStep = {
   do: "Raise it in small steps to 135 MPa.",
   check: "The gauge shows 65 µm.",
   wrong: "The saw's own scale.",
-  figure: "135 MPa",
-  reading: "MPa",
+  figure: "[[134.5|stress]]",
+  readings: [
+    { key: "stress_MPa", kind: "stress", label: "stress" },
+    { key: "handle_turns", kind: "plain", label: "turns of the handle" },
+  ],
+  holds: "band",
+  good_for_h: 12,
+  reserve: "",
 };
 
 export const TENSION: TensionCard = {
@@ -98,6 +104,7 @@ export const TENSION: TensionCard = {
   note_name: "B1 −12",
   wheel_travel_mm: 1.1,
   frame_limit_N: 3200,
+  scale: null,
   uncertainty: { gauge: 0.03, pluck: 0.04, push: 0.1, travel: 0.2 },
 };
 

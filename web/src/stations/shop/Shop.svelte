@@ -6,6 +6,7 @@
   import { day, type Kind, type Units } from "../../lib/units";
   import { remember } from "../../lib/storage";
   import Action from "../../parts/Action.svelte";
+  import SettingUpForm from "./SettingUpForm.svelte";
   import Choices from "../../parts/Choices.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
 
@@ -127,6 +128,7 @@
                   : ""}{:else}no band on it{/if}
             </span>
           </a>
+          <a class="stands" href="#/shop/saws/{saw.id}/stand">as it stands</a>
         </li>
       {:else}
         <li class="soft">No saw yet. One is enough to start.</li>
@@ -169,6 +171,8 @@
       />
     </section>
     <section>
+      <h2>Setting up</h2>
+      <SettingUpForm />
       <h2>This shop</h2>
       <div class="fields">
         <label class="text"
@@ -246,7 +250,17 @@
     padding-bottom: var(--s2);
   }
   li {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    gap: var(--s4);
+    align-items: center;
     border-top: var(--hair) solid var(--hairline);
+  }
+  li .stands {
+    display: inline-flex;
+    color: var(--jade);
+    text-decoration: underline;
+    text-underline-offset: 0.2em;
   }
   li a {
     display: grid;

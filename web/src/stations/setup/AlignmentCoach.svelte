@@ -1,0 +1,233 @@
+<script lang="ts">
+  import { ask, askPatiently, client, Problem } from "../../api/client";
+  import type { AlignmentAnswer } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { day, significant } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+
+  interface Props {
+    saw_id: number;
+    who: string;
+  }
+  const { saw_id, who }: Props = $props();
+
+  type Axis = "tilt" | "toe" | "offset";
+  type Wheel = "upper" | "lower" | "left" | "right";
+  const AXES: readonly { key: Axis; name: string }[] = [
+    { key: "tilt", name: "leans: gap at top or bottom" },
+    { key: "toe", name: "toes in or out: gap at one side" },
+    { key: "offset", name: "stands in front or behind" },
+  ];
+  const horizontal = $derived(shop.saw(saw_id)?.saw.orientation === "horizontal");
+  const wheels = $derived<readonly Wheel[]>(horizontal ? ["left", "right"] : ["upper", "lower"]);
+
+  let all = $state<AlignmentAnswer[]>([]);
+  let fresh = $state(false);
+  const current = $derived(all[0]?.finished_at === null && !fresh ? all[0] : null);
+  let axis = $state<Axis>("tilt");
+  let wheel = $state<Wheel | null>(null);
+  let gap = $state<number | null>(null);
+  let sits = $state(true);
+  let turns = $state<number | null>(null);
+  let authorised = $state("");
+  let fault = $state("");
+
+  async function load(): Promise<void> {
+    const params = { path: { saw_id } };
+    all = await askPatiently(() => client.GET("/api/saws/{saw_id}/alignments", { params }));
+  }
+  // The saw names the truings; reading them asks the server.
+  $effect(() => {
+    load().catch((p: unknown) => notice.fail(p));
+  });
+
+  async function attempt(call: Promise<AlignmentAnswer>): Promise<void> {
+    try {
+      await call;
+      fault = "";
+      fresh = false;
+      gap = null;
+      turns = null;
+      await load();
+    } catch (problem) {
+      fault = problem instanceof Problem ? problem.message : String(problem);
+    }
+  }
+
+  function begin(): void {
+    const body = {
+      axis,
+      wheel: wheel ?? wheels[0] ?? "upper",
+      gap_mm: gap ?? 0,
+      sits_on_both: sits,
+      who,
+      authorised_by: authorised,
+    };
+    const params = { path: { saw_id } };
+    void attempt(ask(client.POST("/api/saws/{saw_id}/alignments", { params, body })));
+  }
+
+  function moved(made: AlignmentAnswer): void {
+    const params = { path: { alignment_id: made.id } };
+    const body = { turns: turns ?? made.advice.turns, gap_mm: gap ?? 0 };
+    void attempt(ask(client.POST("/api/alignments/{alignment_id}/moves", { params, body })));
+  }
+
+  function back(made: AlignmentAnswer): void {
+    const params = { path: { alignment_id: made.id } };
+    void attempt(ask(client.DELETE("/api/alignments/{alignment_id}/moves", { params })));
+  }
+</script>
+
+<section aria-label="Alignment coach">
+  <p class="soft">
+    Read at working tension with the band tracked; slacken, isolated, to turn. Each turn is at most
+    one, or 2 mm of the wheel.
+  </p>
+  {#if current}
+    <p><strong>{current.bolt}</strong>. {current.read}. {current.acts_words}</p>
+    <p class="next" aria-live="polite">{current.advice.words}</p>
+    <p class="soft">
+      Gap now {significant(current.advice.gap_mm, 2)} ± {significant(
+        2 * current.advice.gap_spread_mm,
+        1,
+      )} mm; {current.known_words}
+      {current.second_band}
+    </p>
+    <ol>
+      <li>start: {shop.say(current.start_mm, "thin")}</li>
+      {#each current.moves as move, i (i)}
+        <li>
+          {significant(Math.abs(move.turns), 3)} turn {move.turns > 0
+            ? "clockwise"
+            : "anticlockwise"}:
+          {shop.say(move.gap_mm, "thin")}
+        </li>
+      {/each}
+    </ol>
+    <div class="line">
+      <QuantityField
+        label="Turned, clockwise positive"
+        kind="plain"
+        value={turns ?? current.advice.turns}
+        onvalue={(v) => (turns = v)}
+      />
+      <QuantityField label="Gap read after it" kind="thin" value={gap} onvalue={(v) => (gap = v)} />
+      <Action main disabled={gap === null} onclick={() => moved(current)}>Turned and read</Action>
+      {#if current.moves.length > 0}
+        <Action onclick={() => back(current)}>Take the last back</Action>
+      {/if}
+    </div>
+  {:else}
+    <fieldset>
+      <legend>The wheel …</legend>
+      {#each AXES as a (a.key)}
+        <label
+          ><input
+            type="radio"
+            name="axis"
+            checked={axis === a.key}
+            onchange={() => (axis = a.key)}
+          />
+          {a.name}</label
+        >
+      {/each}
+    </fieldset>
+    <fieldset>
+      <legend>Which</legend>
+      {#each wheels as w (w)}
+        <label
+          ><input
+            type="radio"
+            name="wheel"
+            checked={(wheel ?? wheels[0]) === w}
+            onchange={() => (wheel = w)}
+          />
+          {w}</label
+        >
+      {/each}
+    </fieldset>
+    <div class="line">
+      <QuantityField
+        label="Gap under the straightedge"
+        kind="thin"
+        value={gap}
+        help="Positive where the wheel stands away."
+        onvalue={(v) => (gap = v)}
+      />
+      <label class="check"
+        ><input type="checkbox" bind:checked={sits} /> the band sits on both wheels</label
+      >
+      <label class="name">Authorised person, if reserved<input bind:value={authorised} /></label>
+      <Action disabled={gap === null} onclick={begin}>Next turn?</Action>
+    </div>
+    {#each all.slice(0, 3) as past (past.id)}
+      <p class="soft">
+        {day(past.at)}: {past.wheel} wheel, {past.axis}, from {shop.say(past.start_mm, "thin")} in {past
+          .moves.length} turns: {past.advice.state}.
+      </p>
+    {/each}
+  {/if}
+  {#if current}<Action onclick={() => (fresh = true)}>Read another gap</Action>{/if}
+  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+</section>
+
+<style>
+  section {
+    display: grid;
+    gap: var(--s2);
+    padding-bottom: var(--s3);
+  }
+  .next {
+    font-size: var(--text-large);
+    font-weight: 650;
+  }
+  ol {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+    color: var(--ink-soft);
+  }
+  .line {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+    align-items: end;
+  }
+  fieldset {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 var(--s4);
+  }
+  legend {
+    font-weight: 600;
+  }
+  label {
+    display: inline-flex;
+    gap: var(--s2);
+    align-items: center;
+    min-height: var(--touch);
+  }
+  label input[type="radio"],
+  .check input {
+    width: 1.4rem;
+    height: 1.4rem;
+    accent-color: var(--jade);
+  }
+  .name {
+    display: grid;
+    font-weight: 600;
+  }
+  .name input {
+    min-height: var(--touch);
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+  }
+  .fault {
+    color: var(--vermilion);
+    font-weight: 650;
+  }
+</style>

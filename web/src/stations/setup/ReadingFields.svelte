@@ -1,0 +1,139 @@
+<script lang="ts">
+  import { ask, client } from "../../api/client";
+  import type { SetupAnswer, SetupStep, StepReading } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import type { Kind } from "../../lib/units";
+  import QuantityField from "../../parts/QuantityField.svelte";
+  import type { SetupState } from "./setup.svelte";
+
+  interface Props {
+    card: SetupState;
+    setup: SetupAnswer;
+    step: SetupStep;
+  }
+  const { card, setup, step }: Props = $props();
+
+  const draft = $derived(card.draft(step.key));
+  const last = $derived(setup.last?.left[step.key] ?? {});
+  const compared = $derived(setup.compared.filter((c) => c.step === step.key));
+  const SIDES = [
+    ["found", "found"],
+    ["left", "left"],
+  ] as const;
+
+  function fault(side: string, reading: string): string {
+    return card.faults.find((f) => f.path === `${side}.${reading}`)?.message ?? "";
+  }
+
+  function help(reading: StepReading, side: string): string {
+    const value = last[reading.key];
+    if (side !== "left" || value === undefined) return "";
+    return `last time ${shop.say(value, reading.kind as Kind)}`;
+  }
+
+  /** The stand-in that reads this figure, where one is chosen. */
+  function simulated(reading: StepReading): string {
+    const kind = reading.instrument ?? "";
+    return setup.instruments[kind] === "simulated" ? kind : "";
+  }
+
+  async function read(reading: StepReading): Promise<void> {
+    const params = { path: { setup_id: setup.id } };
+    const body = { kind: simulated(reading), step: step.key, reading: reading.key };
+    try {
+      const got = await ask(client.POST("/api/setups/{setup_id}/read", { params, body }));
+      const side = draft.found[reading.key] === undefined ? "found" : "left";
+      card.setFigure(step.key, side, reading.key, got.value);
+      notice.say(`${shop.say(got.value, reading.kind as Kind)} from the ${got.instrument}.`);
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+
+  /** A caliper on a cable types its figure and Enter: that goes on to the next field. */
+  function enterGoesOn(box: HTMLElement): () => void {
+    const go = (event: KeyboardEvent) => {
+      if (event.key !== "Enter" || !(event.target instanceof HTMLInputElement)) return;
+      event.preventDefault();
+      const fields = [...box.querySelectorAll("input")];
+      const next = fields[fields.indexOf(event.target) + 1];
+      if (next) next.focus();
+      else document.querySelector<HTMLElement>(".record button[data-main='true']")?.focus();
+    };
+    box.addEventListener("keydown", go);
+    return () => box.removeEventListener("keydown", go);
+  }
+
+  function said(c: (typeof compared)[number]): string {
+    const kind = c.kind as Kind;
+    const more = c.difference > 0 ? "more" : "less";
+    if (c.difference === 0) return `${c.label}: as last time`;
+    return `${c.label}: ${shop.say(Math.abs(c.difference), kind)} ${more} than last time`;
+  }
+</script>
+
+<div class="readings no-print" role="group" aria-label="Readings" {@attach enterGoesOn}>
+  {#each step.readings as reading (reading.key)}
+    <div class="reading">
+      {#each SIDES as [side, word] (side)}
+        <QuantityField
+          label="As {word}, {reading.label}"
+          kind={reading.kind as Kind}
+          value={draft[side][reading.key] ?? null}
+          error={fault(side, reading.key)}
+          help={help(reading, side)}
+          onvalue={(v) => card.setFigure(step.key, side, reading.key, v)}
+        />
+      {/each}
+      <div class="tools">
+        {#if simulated(reading)}
+          <button type="button" onclick={() => void read(reading)}
+            >Read {simulated(reading).replaceAll("_", " ")} <small>simulated</small></button
+          >
+        {/if}
+        {#if last[reading.key] !== undefined && draft.left[reading.key] === undefined}
+          <button
+            type="button"
+            onclick={() => card.setFigure(step.key, "left", reading.key, last[reading.key] ?? null)}
+            >As last time</button
+          >
+        {/if}
+      </div>
+    </div>
+  {/each}
+  {#if compared.length > 0}
+    <p class="soft">{compared.map(said).join(" · ")}.</p>
+  {/if}
+</div>
+
+<style>
+  .readings {
+    display: grid;
+    gap: var(--s2);
+    padding-top: var(--s4);
+  }
+  .reading {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(13rem, 1fr));
+    gap: var(--s3);
+    align-items: start;
+  }
+  .tools {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s2);
+    padding-top: var(--s5);
+  }
+  .tools button {
+    min-height: var(--touch);
+    padding: 0 var(--s3);
+    background: var(--jade-pale);
+    border: 0;
+    border-bottom: var(--rule) solid var(--jade);
+  }
+  small {
+    color: var(--brass-text);
+    font-size: var(--text-small);
+  }
+</style>

@@ -1,0 +1,207 @@
+<script lang="ts">
+  import type { SetupAnswer, SetupStep } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
+  import Action from "../../parts/Action.svelte";
+  import ReadingFields from "./ReadingFields.svelte";
+  import StepTools from "./StepTools.svelte";
+  import StepDrawing from "./draw/StepDrawing.svelte";
+  import type { SetupState } from "./setup.svelte";
+
+  interface Props {
+    card: SetupState;
+    setup: SetupAnswer;
+    step: SetupStep;
+  }
+  const { card, setup, step }: Props = $props();
+
+  let skipping = $state(false);
+  let why = $state("");
+  let authorised = $state("");
+  const recorded = $derived(setup.steps[step.key]);
+  const settled = $derived(card.settled(step.key));
+  const good = $derived(settled ? undefined : setup.still_good[step.key]);
+  const reserved = $derived(step.reserve !== "" && setup.reserved.includes(step.reserve));
+  const place = $derived(card.steps.findIndex((s) => s.key === step.key) + 1);
+
+  const recordWords = $derived(
+    [
+      recorded?.still_good && "still good from last time",
+      recorded?.skipped && `skipped: ${recorded.skipped}`,
+      recorded?.note,
+      recorded?.who,
+      recorded?.authorised_by && `authorised by ${recorded.authorised_by}`,
+    ]
+      .filter(Boolean)
+      .join(", "),
+  );
+
+  function done(more: { still_good?: boolean } = {}): void {
+    void card.record({ key: step.key, done: true, authorised_by: authorised, ...more });
+  }
+</script>
+
+<article aria-label="Step {place}: {step.title}">
+  <div class="words">
+    <h2><span class="soft mono">{place}</span> {step.title}</h2>
+    {#if step.figure}<p class="figure mono">{shop.words(step.figure)}</p>{/if}
+    <p class="do">{shop.words(step.do)}</p>
+    <p><span class="soft">Check</span> {shop.words(step.check)}</p>
+    <p><span class="soft">Goes wrong</span> {shop.words(step.wrong)}</p>
+  </div>
+  <div class="drawing"><StepDrawing {setup} step={step.key} /></div>
+</article>
+
+<StepTools {card} {setup} step={step.key} />
+
+{#if step.readings.length > 0}<ReadingFields {card} {setup} {step} />{/if}
+
+{#if settled && recordWords}<p class="recorded">Recorded: {recordWords}.</p>{/if}
+{#if good}
+  <div class="good">
+    <p><strong>Still good?</strong> {good.words}</p>
+    <Action onclick={() => done({ still_good: true })}>Leave it as it is</Action>
+  </div>
+{/if}
+{#if card.refused}<p class="refused" role="alert">{card.refused}</p>{/if}
+
+<div class="record no-print">
+  <label
+    >Who<input
+      value={card.who}
+      oninput={(e) => (card.who = e.currentTarget.value)}
+      list="step-people"
+      autocomplete="off"
+    /></label
+  >
+  <datalist id="step-people"
+    >{#each shop.settings?.people ?? [] as person (person)}<option value={person}
+      ></option>{/each}</datalist
+  >
+  {#if reserved}
+    <label
+      >Authorised person<input
+        bind:value={authorised}
+        list="step-authorised"
+        autocomplete="off"
+      /></label
+    >
+    <datalist id="step-authorised"
+      >{#each setup.authorised as person (person)}<option value={person}></option>{/each}</datalist
+    >
+  {/if}
+  <span class="big"
+    ><Action main disabled={card.sending} onclick={() => done()}
+      >{settled ? "Record again" : "Done"}</Action
+    ></span
+  >
+  {#if settled}
+    <Action onclick={() => void card.record({ key: step.key, done: false })}>Not done</Action>
+  {/if}
+  {#if step.key !== "isolate"}
+    {#if skipping}
+      <label>Why skip it<input bind:value={why} /></label>
+      <Action
+        disabled={!why.trim()}
+        onclick={() => void card.record({ key: step.key, done: false, skipped: why.trim() })}
+        >Skip</Action
+      >
+    {:else}
+      <Action onclick={() => (skipping = true)}>Skip …</Action>
+    {/if}
+  {/if}
+</div>
+{#if card.after}
+  <button type="button" class="next no-print" onclick={() => card.show(card.after?.key ?? "")}>
+    <span class="soft">Next</span> <strong>{card.after.title}</strong>
+    {#if card.after.figure}<span class="mono">{shop.words(card.after.figure)}</span>{/if}
+  </button>
+{/if}
+
+<style>
+  article {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(18rem, 1fr);
+    gap: var(--s5);
+    align-items: start;
+    border-top: var(--rule) solid var(--ink);
+    padding-top: var(--s3);
+  }
+  .words {
+    display: grid;
+    gap: var(--s2);
+  }
+  h2 {
+    font-size: var(--figure);
+    line-height: 1.2;
+  }
+  .figure {
+    font-size: var(--figure-large);
+    font-weight: 700;
+    line-height: 1.1;
+  }
+  .do {
+    font-size: var(--text-large);
+  }
+  .recorded,
+  .refused {
+    padding-top: var(--s2);
+  }
+  .refused {
+    color: var(--vermilion);
+    font-weight: 650;
+  }
+  .good {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s3);
+    align-items: center;
+    margin-top: var(--s3);
+    padding: var(--s2) var(--s3);
+    background: var(--jade-pale);
+  }
+  .record {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: end;
+    gap: var(--s3);
+    padding: var(--s4) 0;
+  }
+  .big :global(.action) {
+    min-height: 3.75rem;
+    min-width: 9rem;
+    font-size: var(--text-large);
+  }
+  label {
+    display: grid;
+    font-weight: 600;
+  }
+  input {
+    min-height: var(--touch);
+    width: 10rem;
+    font-weight: 400;
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+  }
+  .next {
+    display: flex;
+    gap: var(--s3);
+    align-items: center;
+    width: 100%;
+    min-height: 3.25rem;
+    padding: 0 var(--s2);
+    text-align: left;
+    background: none;
+    border: 0;
+    border-top: var(--hair) solid var(--hairline);
+    border-bottom: var(--hair) solid var(--hairline);
+  }
+  .next .mono {
+    margin-left: auto;
+  }
+  @media (max-width: 720px) {
+    article {
+      grid-template-columns: 1fr;
+    }
+  }
+</style>

@@ -1,0 +1,235 @@
+<script lang="ts">
+  import { ask, client, Problem } from "../../api/client";
+  import type { SetupAnswer, TensionAnswer } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+  import { recall, remember } from "../../lib/storage";
+  import { shop } from "../../lib/shop.svelte";
+  import { percent, significant, type Kind } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+  import Listen from "./Listen.svelte";
+  import TensionForms from "./TensionForms.svelte";
+  import type { SetupState } from "./setup.svelte";
+
+  interface Props {
+    card: SetupState;
+    setup: SetupAnswer;
+  }
+  const { card, setup }: Props = $props();
+
+  type Means = "gauge" | "pluck" | "push" | "scale" | "travel";
+  const MEANS: readonly { key: Means; name: string; label: string; kind: Kind }[] = [
+    { key: "gauge", name: "strain gauge", label: "Stretch on the gauge", kind: "stretch" },
+    { key: "pluck", name: "note", label: "Note, Hz", kind: "plain" },
+    { key: "push", name: "side push", label: "Push at mid-span", kind: "force" },
+    { key: "scale", name: "the saw’s scale", label: "Reading of the saw’s scale", kind: "plain" },
+    { key: "travel", name: "wheel travel", label: "Wheel travel from snug", kind: "thin" },
+  ];
+  const rule = $derived((shop.settings?.rules.tension_means ?? "gauge") as Means);
+  let picked = $state<Means | null>(null);
+  const means = $derived(picked ?? rule);
+  const shown = $derived(MEANS.find((m) => m.key === means) ?? MEANS[0]);
+  const tension = $derived(setup.card.tension);
+
+  let value = $state<number | null>(null);
+  // A kept list of plucks belongs to this card alone.
+  const key = $derived(`plucks.${setup.id}`);
+  let plucks = $derived(recall<number[]>(key, []));
+  let deflection = $state<number | null>(null);
+  let answer = $state<TensionAnswer | null>(null);
+  let fault = $state("");
+
+  async function read(values: number[]): Promise<void> {
+    const params = { path: { setup_id: setup.id } };
+    const body = {
+      means,
+      values,
+      deflection_mm: means === "push" ? (deflection ?? tension.side_push?.deflection_mm) : null,
+    };
+    try {
+      answer = await ask(client.POST("/api/setups/{setup_id}/tension", { params, body }));
+      fault = "";
+      card.type("tension", {
+        means,
+        left: { ...card.draft("tension").left, stress_MPa: rounded(answer.reading.stress_MPa) },
+      });
+    } catch (problem) {
+      answer = null;
+      fault = problem instanceof Problem ? problem.message : String(problem);
+    }
+  }
+
+  function rounded(stress: number): number {
+    return Number(stress.toPrecision(4));
+  }
+
+  function heard(hertz: number): void {
+    plucks = [...plucks, Number(hertz.toPrecision(5))].slice(-9);
+    remember(key, plucks);
+    void read(plucks);
+  }
+
+  function forget(): void {
+    plucks = [];
+    remember(key, plucks);
+    answer = null;
+  }
+
+  const simulated = $derived(
+    means === "gauge"
+      ? setup.instruments.strain_gauge === "simulated" && "strain_gauge"
+      : means === "push" && setup.instruments.push_scale === "simulated" && "push_scale",
+  );
+
+  async function instrument(kind: string, zero: boolean): Promise<void> {
+    try {
+      if (zero) {
+        const done = await ask(client.POST("/api/instruments/zero", { body: { kind } }));
+        notice.say(`${done.instrument}: zeroed on the slack band.`);
+        return;
+      }
+      const params = { path: { setup_id: setup.id } };
+      const body = { kind, step: "tension", reading: means };
+      const got = await ask(client.POST("/api/setups/{setup_id}/read", { params, body }));
+      value = got.value;
+      await read([got.value]);
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+</script>
+
+<section aria-label="Measure the tension">
+  <div class="means" role="group" aria-label="By which means">
+    {#each MEANS as m (m.key)}
+      <button
+        type="button"
+        aria-pressed={m.key === means}
+        onclick={() => {
+          picked = m.key;
+          value = null;
+          answer = null;
+          fault = "";
+        }}>{m.name}</button
+      >
+    {/each}
+  </div>
+  <div class="read">
+    {#if means === "pluck"}
+      <Listen {setup} onheard={heard} simulated={setup.instruments.microphone === "simulated"} />
+      {#if plucks.length > 0}
+        <p>
+          Plucks: <span class="mono">{plucks.map((p) => significant(p, 4)).join(", ")} Hz</span>
+          <Action onclick={forget}>Forget them</Action>
+        </p>
+      {/if}
+    {/if}
+    <div class="line">
+      <QuantityField
+        label={shown?.label ?? ""}
+        kind={shown?.kind ?? "plain"}
+        {value}
+        error={fault}
+        help={means === "scale" && tension.scale
+          ? `for the target it stands at ${significant(tension.scale.reading, 3)}${tension.scale.warning ? `. ${tension.scale.warning}` : ""}`
+          : ""}
+        onvalue={(v) => (value = v)}
+      />
+      {#if means === "push"}
+        <QuantityField
+          label="How far it bent aside"
+          kind="length"
+          value={deflection ?? tension.side_push?.deflection_mm ?? null}
+          onvalue={(v) => (deflection = v)}
+        />
+      {/if}
+      <Action
+        disabled={value === null}
+        onclick={() => {
+          if (value !== null) void (means === "pluck" ? heard(value) : read([value]));
+        }}>What stress is it?</Action
+      >
+      {#if simulated}
+        <Action onclick={() => void instrument(simulated, true)}>Zero it</Action>
+        <Action onclick={() => void instrument(simulated, false)}>Read it (simulated)</Action>
+      {/if}
+    </div>
+  </div>
+  {#if answer}
+    <div class="answer" aria-live="polite">
+      <p class="stress">
+        <strong class="mono">{shop.say(answer.reading.stress_MPa, "stress")}</strong>
+        <span class="soft">± {shop.say(answer.reading.uncertainty_MPa, "stress")}</span>
+      </p>
+      <p><strong>{answer.words}</strong></p>
+      <p class="soft">
+        Target {shop.say(answer.target_MPa, "stress")}; at the wheel {shop.say(
+          answer.reading.wheel_force_N,
+          "force",
+        )}{answer.reading.frame_share === null
+          ? ""
+          : `, ${percent(answer.reading.frame_share)} of the frame’s limit`}{answer.plucks &&
+        answer.plucks.count > 1
+          ? `; median of ${answer.plucks.count} plucks, spread ± ${percent(answer.plucks.spread_share)}`
+          : ""}.
+      </p>
+      {#each answer.reading.warnings as warning (warning)}
+        <p class="warn">{warning}</p>
+      {/each}
+    </div>
+  {/if}
+  <details>
+    <summary>The same tension in every form</summary>
+    <TensionForms card={tension} />
+    <p><a href="#/shop/saws/{setup.saw_id}/stand">Calibrate this saw’s own scale</a></p>
+  </details>
+</section>
+
+<style>
+  section {
+    padding-top: var(--s3);
+  }
+  .means {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s2);
+  }
+  .means button {
+    min-height: var(--touch);
+    padding: 0 var(--s3);
+    background: none;
+    border: var(--rule) solid var(--hairline);
+  }
+  .means button[aria-pressed="true"] {
+    border-color: var(--jade);
+    background: var(--jade-pale);
+    font-weight: 650;
+  }
+  .read {
+    padding-top: var(--s3);
+  }
+  .line {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s3);
+    align-items: end;
+  }
+  .answer {
+    padding: var(--s3) 0;
+  }
+  .stress .mono {
+    font-size: var(--figure);
+  }
+  .warn {
+    color: var(--vermilion);
+    font-weight: 650;
+  }
+  summary {
+    display: flex;
+    align-items: center;
+    min-height: var(--touch);
+    cursor: pointer;
+    text-decoration: underline dotted;
+    text-underline-offset: 0.3em;
+  }
+</style>

@@ -1,0 +1,62 @@
+<script lang="ts">
+  import { ask, client, Problem } from "../../api/client";
+  import type { SetupAnswer, TickVerdict } from "../../api/schema";
+  import { significant } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+
+  interface Props {
+    setup: SetupAnswer;
+  }
+  const { setup }: Props = $props();
+
+  let ticks = $state<number | null>(null);
+  let seconds = $state<number | null>(10);
+  let verdict = $state<TickVerdict | null>(null);
+  let fault = $state("");
+
+  async function name(): Promise<void> {
+    const params = { path: { setup_id: setup.id } };
+    const body = { ticks: ticks ?? 0, seconds: seconds ?? 0 };
+    try {
+      verdict = await ask(client.POST("/api/setups/{setup_id}/tick", { params, body }));
+      fault = "";
+    } catch (problem) {
+      fault = problem instanceof Problem ? problem.message : String(problem);
+    }
+  }
+</script>
+
+<section aria-label="Name a tick by its rate">
+  <div class="line">
+    <QuantityField label="Ticks heard" kind="plain" value={ticks} onvalue={(v) => (ticks = v)} />
+    <QuantityField label="in seconds" kind="plain" value={seconds} onvalue={(v) => (seconds = v)} />
+    <Action disabled={ticks === null || seconds === null} onclick={() => void name()}
+      >What ticks?</Action
+    >
+  </div>
+  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+  {#if verdict}
+    <p aria-live="polite"><strong>{verdict.words}</strong></p>
+    <p class="soft">
+      At this speed: {verdict.turners
+        .map((t) => `${t.name} ${significant(t.hertz, 3)} a second`)
+        .join(", ")}.
+    </p>
+  {/if}
+</section>
+
+<style>
+  section {
+    padding-top: var(--s3);
+  }
+  .line {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+    align-items: end;
+  }
+  .fault {
+    color: var(--vermilion);
+  }
+</style>

@@ -1,0 +1,78 @@
+<script lang="ts">
+  import { facePath, crownHeight, toothedEdge } from "../../../drawings/tyre";
+  import { shop } from "../../../lib/shop.svelte";
+
+  interface Props {
+    band_width_mm: number;
+    thickness_mm: number;
+    tyre: string;
+    /** None: drawn as wide as the band needs. */
+    tyre_width_mm: number | null;
+    /** Where it should ride, in words. */
+    rule: string;
+  }
+  const { band_width_mm, thickness_mm, tyre, tyre_width_mm, rule }: Props = $props();
+
+  const W = 520;
+  const GROW = 5;
+  const width = $derived(tyre_width_mm ?? band_width_mm * 1.3);
+  const crowned = $derived(tyre === "crowned");
+  const scale = $derived(360 / Math.max(width, band_width_mm));
+  const start = $derived(toothedEdge(rule, width, band_width_mm));
+  const middle = $derived(start + band_width_mm / 2);
+  const lift = $derived(crownHeight(middle, width, crowned) * scale * GROW);
+  const x0 = 90;
+  const y0 = 120;
+</script>
+
+<svg
+  viewBox="0 0 {W} 210"
+  role="img"
+  aria-label="The {tyre} tyre cut across with the band on it: {rule}"
+>
+  <g transform="translate({x0} {y0})">
+    <path class="tyre" d="{facePath(width, crowned, scale, GROW)}L{width * scale} 46L0 46Z" />
+    <rect
+      class="band"
+      x={start * scale}
+      y={-lift - Math.max(thickness_mm * scale, 5) - 1}
+      width={band_width_mm * scale}
+      height={Math.max(thickness_mm * scale, 5)}
+    />
+    <path
+      class="teeth"
+      d="M{start * scale} {-lift - 1}l-11 -3 11 -{Math.max(thickness_mm * scale, 5)}z"
+    />
+    {#if crowned}<path class="dim" d="M{(width / 2) * scale} 46V{-lift - 40}" />{/if}
+    <path class="dim" d="M0 66h{width * scale}M0 60v12M{width * scale} 60v12" />
+    <text x={(width / 2) * scale} y="88" text-anchor="middle"
+      >tyre {tyre_width_mm === null ? "width not recorded" : shop.say(width, "length")}</text
+    >
+    <text x={start * scale} y={-lift - 44}>band {shop.say(band_width_mm, "length")}</text>
+  </g>
+  <text x="8" y={y0 + 6}>front</text>
+  <text x={W - 56} y={y0 + 6}>back</text>
+</svg>
+
+<style>
+  svg {
+    width: 100%;
+    display: block;
+  }
+  .tyre {
+    fill: var(--ink-soft);
+  }
+  .band,
+  .teeth {
+    fill: var(--jade);
+  }
+  .dim {
+    fill: none;
+    stroke: var(--ink);
+    stroke-dasharray: none;
+  }
+  text {
+    fill: var(--ink);
+    font-size: 17px;
+  }
+</style>

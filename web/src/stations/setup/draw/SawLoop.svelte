@@ -1,0 +1,154 @@
+<script lang="ts">
+  import { bandPath, wheelsFor } from "../../../drawings/wheels";
+  import { shop } from "../../../lib/shop.svelte";
+
+  interface Props {
+    diameters: readonly number[];
+    band_length_mm: number;
+    horizontal: boolean;
+    /** Which part is spoken of: the whole, the free span, the doors. */
+    show: "mount" | "span" | "doors" | "lock";
+    span_mm?: number | null;
+    push?: { force_N: number; deflection_mm: number } | null;
+  }
+  const {
+    diameters,
+    band_length_mm,
+    horizontal,
+    show,
+    span_mm = null,
+    push = null,
+  }: Props = $props();
+
+  const W = 520;
+  const H = 300;
+  const wheels = $derived(wheelsFor(diameters, band_length_mm));
+  const box = $derived({
+    left: Math.min(...wheels.map((w) => w.x - w.r)),
+    right: Math.max(...wheels.map((w) => w.x + w.r)),
+    top: Math.min(...wheels.map((w) => w.y - w.r)),
+    bottom: Math.max(...wheels.map((w) => w.y + w.r)),
+  });
+  const wide = $derived(box.right - box.left);
+  const tall = $derived(box.bottom - box.top);
+  const scale = $derived(
+    horizontal ? Math.min(460 / tall, 240 / wide) : Math.min(280 / tall, 300 / wide),
+  );
+  const place = $derived(
+    horizontal
+      ? `translate(${W / 2} ${H / 2}) rotate(-90) scale(${scale})`
+      : `translate(${W / 2 - 40} ${H / 2}) scale(${scale})`,
+  );
+  const centre = $derived({ x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 });
+  const right = $derived(wheels[0] ? wheels[0].x + wheels[0].r : 0);
+  const middle = $derived(((wheels[0]?.y ?? 0) + (wheels[1]?.y ?? 0)) / 2);
+  const hair = $derived(2 / scale);
+  const teethX = $derived(W / 2 - 40 + (right - centre.x) * scale);
+</script>
+
+<svg viewBox="0 0 {W} {H}" role="img" aria-label="The saw's wheels and band, to scale">
+  <g transform={place}>
+    <g transform="translate({-centre.x} {-centre.y})">
+      {#if show === "doors"}
+        <rect
+          class="door"
+          x={box.left - 40}
+          y={box.top - 40}
+          width={wide + 80}
+          height={(wheels[0]?.r ?? 0) * 2 + 80}
+          stroke-width={hair}
+        />
+        <rect
+          class="door"
+          x={box.left - 40}
+          y={(wheels[1]?.y ?? 0) - (wheels[1]?.r ?? 0) - 40}
+          width={wide + 80}
+          height={(wheels[1]?.r ?? 0) * 2 + 80}
+          stroke-width={hair}
+        />
+      {/if}
+      {#each wheels as wheel, i (i)}
+        <circle class="wheel" cx={wheel.x} cy={wheel.y} r={wheel.r} stroke-width={hair} />
+        <circle class="hub" cx={wheel.x} cy={wheel.y} r={wheel.r * 0.1} />
+      {/each}
+      <path class="band" d={bandPath(wheels)} stroke-width={4 / scale} />
+    </g>
+  </g>
+  {#if !horizontal && show === "mount"}
+    <path class="say" d="M{teethX + 12} {H / 2 - 44}v70m-7 -14l7 14 7 -14" />
+    <text x={teethX + 28} y={H / 2 - 20}>teeth down,</text>
+    <text x={teethX + 28} y={H / 2}>into the table</text>
+  {:else if !horizontal && show === "span" && span_mm !== null}
+    {@const y0 = H / 2 + ((wheels[0]?.y ?? 0) - centre.y) * scale}
+    {@const y1 = H / 2 + ((wheels[1]?.y ?? 0) - centre.y) * scale}
+    {@const ym = H / 2 + (middle - centre.y) * scale}
+    <path class="say" d="M{teethX + 46} {y0}V{y1}m-6 0h12M{teethX + 40} {y0}h12" />
+    <text x={teethX + 58} y={y0 + 28}>{shop.say(span_mm, "length")}</text>
+    <text x={teethX + 58} y={y0 + 48}>free span</text>
+    {#if push}
+      <path class="say push" d="M{teethX + 40} {ym}h-32m10 -6l-10 6 10 6" />
+      <text class="mono" x={teethX + 58} y={ym + 4}>{shop.say(push.force_N, "force")}</text>
+      <text x={teethX + 58} y={ym + 24}>for {shop.say(push.deflection_mm, "length")}</text>
+    {/if}
+  {:else if show === "lock"}
+    <g transform="translate({W - 120} 60)">
+      <path class="lock" d="M18 40V24a20 20 0 0 1 40 0v16" />
+      <rect class="lockbody" x="4" y="40" width="68" height="52" rx="4" />
+      <path class="key" d="M38 58v16" />
+      <text x="38" y="120" text-anchor="middle">off and locked</text>
+    </g>
+  {/if}
+</svg>
+
+<style>
+  svg {
+    width: 100%;
+    max-height: 19rem;
+    display: block;
+  }
+  .wheel {
+    fill: var(--paper);
+    stroke: var(--steel);
+  }
+  .hub {
+    fill: var(--steel);
+  }
+  .band {
+    fill: none;
+    stroke: var(--jade);
+  }
+  .door {
+    fill: var(--wood-sawn);
+    stroke: var(--ink);
+    opacity: 0.7;
+  }
+  .say {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.2;
+  }
+  .push {
+    stroke-width: 2.5;
+  }
+  .lock {
+    fill: none;
+    stroke: var(--brass);
+    stroke-width: 8;
+  }
+  .lockbody {
+    fill: var(--brass);
+  }
+  .key {
+    stroke: var(--ground);
+    stroke-width: 6;
+  }
+  text {
+    fill: var(--ink);
+    font-size: 17px;
+  }
+  .mono {
+    font-family: var(--mono);
+    font-weight: 700;
+    font-size: 20px;
+  }
+</style>

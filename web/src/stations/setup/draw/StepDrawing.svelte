@@ -1,0 +1,67 @@
+<script lang="ts">
+  import type { SetupAnswer } from "../../../api/schema";
+  import { shop } from "../../../lib/shop.svelte";
+  import GuideGaps from "./GuideGaps.svelte";
+  import OnTyre from "./OnTyre.svelte";
+  import Plates from "./Plates.svelte";
+  import SawLoop from "./SawLoop.svelte";
+  import Strip from "./Strip.svelte";
+
+  interface Props {
+    setup: SetupAnswer;
+    step: string;
+  }
+  const { setup, step }: Props = $props();
+
+  const band = $derived(setup.option.band);
+  const saw = $derived(shop.saw(setup.saw_id)?.saw ?? {});
+  const diameters = $derived((saw.wheel_diameters_mm as number[] | undefined) ?? [400, 400]);
+  const tension = $derived(setup.card.tension);
+  const LOOPS: Record<string, "mount" | "span" | "doors" | "lock"> = {
+    isolate: "lock",
+    mount: "mount",
+    tension: "span",
+    start: "doors",
+  };
+  const loop = $derived(LOOPS[step]);
+  const drift = $derived(setup.steps.drift?.left ?? {});
+  const swing = $derived(
+    drift.offset_mm !== undefined && drift.run_mm !== undefined
+      ? { offset_mm: drift.offset_mm, run_mm: drift.run_mm }
+      : null,
+  );
+  const PLATES = ["guides_back", "guard", "table", "table_pin", "trial", "drift"] as const;
+  const plate = $derived(PLATES.find((p) => p === step));
+  /** The step says where the band rides in its own words. */
+  const rule = $derived(setup.card.steps.find((s) => s.key === "rough_track")?.do ?? "");
+</script>
+
+{#if loop}
+  <SawLoop
+    {diameters}
+    band_length_mm={band.length_mm}
+    horizontal={saw.orientation === "horizontal"}
+    show={loop}
+    span_mm={tension.free_span_mm}
+    push={tension.side_push}
+  />
+{:else if step === "inspect"}
+  <Strip {band} />
+{:else if step === "rough_track" || step === "fine_track"}
+  <OnTyre
+    band_width_mm={band.width_mm}
+    thickness_mm={band.thickness_mm}
+    tyre={String(saw.tyre ?? "crowned")}
+    tyre_width_mm={setup.bench.tyre_width_mm ?? null}
+    {rule}
+  />
+{:else if step === "guides_upper" || step === "guides_lower"}
+  <GuideGaps {band} guides={setup.card.guides} kind={String(saw.guides ?? "rolling")} />
+{:else if plate}
+  <Plates
+    show={plate}
+    guides={setup.card.guides}
+    height_mm={setup.card.guides.guard_height_mm - setup.card.guides.guard_gap_mm}
+    {swing}
+  />
+{/if}

@@ -1,0 +1,178 @@
+import { ask, askPatiently, client, Problem } from "../../api/client";
+import type { FaultBody, SetupAnswer, SetupStep, StepBody } from "../../api/schema";
+import { shop } from "../../lib/shop.svelte";
+import { recall, remember } from "../../lib/storage";
+import { ticket } from "../../lib/ticket.svelte";
+
+type Figures = Record<string, number | null>;
+interface Draft {
+  found: Figures;
+  left: Figures;
+  means: StepBody["means"];
+}
+
+const RETRY_MS = 3000;
+const MOVES_THE_SAW = ["mount", "tension", "speed"];
+
+/** The card in hand: what is recorded, the step shown, and what was typed but not yet recorded. */
+export class SetupState {
+  answer = $state<SetupAnswer | null>(null);
+  missing = $state("");
+  who = $state(recall("who", ""));
+  chosen = $state<string | null>(null);
+  faults = $state<readonly FaultBody[]>([]);
+  refused = $state("");
+  sending = $state(false);
+  #drafts = $state<Record<string, Draft>>({});
+
+  get steps(): readonly SetupStep[] {
+    return this.answer?.card.steps ?? [];
+  }
+
+  settled(key: string): boolean {
+    const state = this.answer?.steps[key];
+    return Boolean(state?.done || state?.skipped);
+  }
+
+  get next(): string | null {
+    return this.steps.find((s) => !this.settled(s.key))?.key ?? null;
+  }
+
+  get current(): SetupStep | null {
+    const key = this.chosen ?? this.next ?? this.steps.at(-1)?.key;
+    return this.steps.find((s) => s.key === key) ?? this.steps[0] ?? null;
+  }
+
+  get done(): number {
+    return this.steps.filter((s) => this.settled(s.key)).length;
+  }
+
+  /** The step after the one shown. */
+  get after(): SetupStep | null {
+    const at = this.steps.findIndex((s) => s.key === this.current?.key);
+    return this.steps[at + 1] ?? null;
+  }
+
+  show(key: string): void {
+    this.chosen = key;
+    this.faults = [];
+    this.refused = "";
+  }
+
+  async load(setup_id: number): Promise<void> {
+    try {
+      const answer = await askPatiently(() =>
+        client.GET("/api/setups/{setup_id}", { params: { path: { setup_id } } }),
+      );
+      this.#take(answer);
+      this.#drafts = recall(`setup.${answer.id}`, {});
+      this.missing = "";
+      if (ticket.id !== answer.job_id) await ticket.open(answer.job_id);
+      ticket.band = answer.option.band;
+    } catch (problem) {
+      this.answer = null;
+      this.missing = problem instanceof Error ? problem.message : String(problem);
+    }
+  }
+
+  #take(answer: SetupAnswer): void {
+    this.answer = answer;
+  }
+
+  /** Figures of a step: what was typed, else what is recorded, else as left last time. */
+  draft(key: string): Draft {
+    const state = this.answer?.steps[key];
+    return (
+      this.#drafts[key] ?? {
+        found: { ...(state?.found ?? {}) },
+        left: { ...(state?.left ?? {}) },
+        means: (state?.means as StepBody["means"]) ?? null,
+      }
+    );
+  }
+
+  /** Kept in the browser as it is typed, so that a closed page loses nothing. */
+  type(key: string, change: Partial<Draft>): void {
+    this.#drafts = { ...this.#drafts, [key]: { ...this.draft(key), ...change } };
+    if (this.answer) remember(`setup.${this.answer.id}`, this.#drafts);
+  }
+
+  setFigure(key: string, side: "found" | "left", reading: string, value: number | null): void {
+    this.type(key, { [side]: { ...this.draft(key)[side], [reading]: value } });
+  }
+
+  /** Records a step; while the server restarts it is sent again, and nothing typed is lost. */
+  async record(body: Partial<StepBody> & { key: string; done: boolean }): Promise<boolean> {
+    const { answer } = this;
+    if (!answer) return false;
+    const draft = this.draft(body.key);
+    const full: StepBody = {
+      skipped: "",
+      note: "",
+      authorised_by: "",
+      still_good: false,
+      who: this.who,
+      found: known(draft.found),
+      left: known(draft.left),
+      means: draft.means ?? null,
+      ...body,
+    };
+    this.sending = true;
+    try {
+      this.#take(await this.#send(answer.id, full));
+      this.faults = [];
+      this.refused = "";
+      this.chosen = null;
+      const rest = Object.fromEntries(
+        Object.entries(this.#drafts).filter(([key]) => key !== body.key),
+      );
+      this.#drafts = rest;
+      remember(`setup.${answer.id}`, rest);
+      remember("who", this.who);
+      if (MOVES_THE_SAW.includes(body.key)) await shop.loadSaws();
+      return true;
+    } catch (problem) {
+      this.faults = problem instanceof Problem ? problem.errors : [];
+      this.refused = problem instanceof Error ? problem.message : String(problem);
+      return false;
+    } finally {
+      this.sending = false;
+    }
+  }
+
+  async #send(setup_id: number, body: StepBody): Promise<SetupAnswer> {
+    const path = { setup_id };
+    for (;;) {
+      try {
+        return await ask(client.POST("/api/setups/{setup_id}/steps", { params: { path }, body }));
+      } catch (problem) {
+        if (!(problem instanceof Problem) || !problem.unreachable) throw problem;
+        this.refused = "The server does not answer; this is kept here and sent again.";
+        await new Promise((done) => setTimeout(done, RETRY_MS));
+      }
+    }
+  }
+
+  async acknowledge(key: string, name: string): Promise<void> {
+    if (!this.answer) return;
+    const path = { setup_id: this.answer.id };
+    const body = { key, name };
+    this.#take(
+      await ask(client.POST("/api/setups/{setup_id}/acknowledge", { params: { path }, body })),
+    );
+  }
+
+  async finish(): Promise<void> {
+    if (!this.answer) return;
+    const path = { setup_id: this.answer.id };
+    this.#take(await ask(client.POST("/api/setups/{setup_id}/finish", { params: { path } })));
+    await ticket.reload();
+  }
+}
+
+function known(figures: Figures): Record<string, number> {
+  const filled = Object.entries(figures).filter(
+    (entry): entry is [string, number] => entry[1] !== null,
+  );
+  return Object.fromEntries(filled);
+}

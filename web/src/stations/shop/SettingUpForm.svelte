@@ -1,0 +1,123 @@
+<script lang="ts">
+  import { ask, askPatiently, client } from "../../api/client";
+  import type { SettingUp, SettingUpInput } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+
+  let settings = $state<SettingUp | null>(null);
+  const RESERVES = [
+    { key: "band_change", name: "changing a band" },
+    { key: "wheel_alignment", name: "aligning wheels" },
+    { key: "wiring", name: "wiring and inverters" },
+  ] as const;
+  type Reserve = (typeof RESERVES)[number]["key"];
+
+  async function load(): Promise<void> {
+    settings = await askPatiently(() => client.GET("/api/setting-up"));
+  }
+  void load().catch((p: unknown) => notice.fail(p));
+
+  async function save(changed: Partial<SettingUpInput>): Promise<void> {
+    if (!settings) return;
+    const { reserved, authorised, instruments } = settings;
+    const body = { reserved, authorised, instruments, ...changed } as SettingUpInput;
+    try {
+      settings = await ask(client.PUT("/api/setting-up", { body }));
+      if (typeof settings.change_id === "number")
+        notice.canUndo("Saved.", settings.change_id, load);
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+
+  function reserve(key: Reserve, on: boolean): void {
+    const now = (settings?.reserved ?? []) as Reserve[];
+    void save({ reserved: on ? [...now, key] : now.filter((r) => r !== key) });
+  }
+</script>
+
+{#if settings}
+  {@const kept = settings}
+  <fieldset>
+    <legend>Reserved for authorised people</legend>
+    {#each RESERVES as r (r.key)}
+      <label
+        ><input
+          type="checkbox"
+          checked={kept.reserved.includes(r.key)}
+          onchange={(e) => reserve(r.key, e.currentTarget.checked)}
+        />
+        {r.name}</label
+      >
+    {/each}
+  </fieldset>
+  <label class="text"
+    >Authorised people, one a line<textarea
+      rows="3"
+      value={kept.authorised.join("\n")}
+      onchange={(e) =>
+        void save({
+          authorised: e.currentTarget.value
+            .split("\n")
+            .map((n) => n.trim())
+            .filter(Boolean),
+        })}></textarea></label
+  >
+  <h3>Instruments</h3>
+  <p class="soft">
+    By hand: typed, or from a caliper that types. The simulated ones are stand-ins for trying out; a
+    reading of theirs says so.
+  </p>
+  {#each Object.entries(kept.instruments) as [kind, chosen] (kind)}
+    <div class="instrument">
+      <label for="instrument-{kind}">{kind.replaceAll("_", " ")}</label>
+      <select
+        id="instrument-{kind}"
+        value={chosen}
+        onchange={(e) =>
+          void save({
+            instruments: {
+              ...kept.instruments,
+              [kind]: e.currentTarget.value,
+            } as SettingUpInput["instruments"],
+          })}
+      >
+        <option value="by_hand">by hand</option>
+        <option value="simulated">simulated</option>
+      </select>
+    </div>
+  {/each}
+{/if}
+
+<style>
+  fieldset label,
+  .instrument {
+    display: flex;
+    gap: var(--s3);
+    align-items: center;
+    min-height: var(--touch);
+  }
+  legend,
+  .text,
+  h3 {
+    font-weight: 600;
+    font-size: var(--text);
+  }
+  input {
+    width: 1.4rem;
+    height: 1.4rem;
+    accent-color: var(--jade);
+  }
+  .text {
+    display: grid;
+  }
+  textarea,
+  select {
+    min-height: var(--touch);
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+  }
+  .instrument label {
+    width: 9rem;
+  }
+</style>
