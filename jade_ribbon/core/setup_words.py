@@ -204,7 +204,6 @@ def step_words(
         **_habit_words(best, job, habits),
         **_machine_words(job, habits, bench),
         "position": position,
-        "position_short": position.split(",")[0],
         "position_again": f"Again {position}, now under tension",
         "stress": quantity(card.stress_MPa, "stress"),
         "tension_check": _tension_check(card, habits.tension_means),

@@ -21,6 +21,7 @@ from jade_ribbon.services.inputs import (
 )
 from jade_ribbon.services.jobs import JobAnswer, duplicate_job
 from jade_ribbon.services.setup_reads import read_drift
+from jade_ribbon.store.models import JobRow
 
 BENCHES = {
     "meg": BenchInput(
@@ -98,6 +99,8 @@ class Benches:
         for stop in setups.one_setup(self.session, card).open_stops:
             raise RuntimeError(f"the sample card has a stop: {stop}")
         setups.finish(self.session, card, at + timedelta(hours=1))
+        done = self.session.get_one(JobRow, earlier.id)
+        done.name, done.state, done.updated_at = "Garboards, first pair", "done", at
         for offset in (1.5, 2.5, 3.5):
             trial = DriftInput(offset_mm=offset, run_mm=300.0, keep=True, who="Senn")
             read_drift(self.session, card, trial)

@@ -49,6 +49,7 @@ class StillGood:
     hours_left: float
     left: dict[str, float]
     means: str | None
+    who: str
     words: str
 
 
@@ -163,7 +164,15 @@ def _good(row: SetupRow, record: dict[str, Any], at: datetime, left: timedelta) 
     by = f" by {record['who']}" if record["who"] else ""
     more = f"{figure(hours, 2)} h" if hours < 48 else f"{figure(hours / 24, 2)} days"
     words = f"Done {at:%Y-%m-%d %H:%M} UTC{by}; good for {more} more."
-    return StillGood(row.id, at, hours, record.get("left", {}), record.get("means"), words)
+    return StillGood(
+        setup_id=row.id,
+        at=at,
+        hours_left=hours,
+        left=record.get("left", {}),
+        means=record.get("means"),
+        who=record["who"],
+        words=words,
+    )
 
 
 def kept_setups(

@@ -4509,6 +4509,8 @@ export interface components {
             };
             /** Means */
             means: string | null;
+            /** Who */
+            who: string;
             /** Words */
             words: string;
         };

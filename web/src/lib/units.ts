@@ -165,11 +165,17 @@ export function day(at: string | Date): string {
   });
 }
 
+/** The time of a day: 14:05. */
+export function time(at: string | Date): string {
+  return new Date(at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+}
+
 /** Seconds as people say them. */
 export function duration(seconds: number): string {
   const whole = Math.round(seconds);
   if (whole < 60) return `${whole} s`;
   const hours = Math.floor(whole / 3600);
+  if (hours >= 48) return `${Math.round(hours / 24)} days`;
   const minutes = Math.floor((whole % 3600) / 60);
   if (hours > 0) return `${hours} h ${minutes} min`;
   const rest = whole % 60;

@@ -1,6 +1,9 @@
 <script lang="ts">
+  import { onMount } from "svelte";
+
   import type { SetupAnswer, SetupStep } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
+  import { day, duration, time } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import ReadingFields from "./ReadingFields.svelte";
   import StepTools from "./StepTools.svelte";
@@ -14,6 +17,11 @@
   }
   const { card, setup, step }: Props = $props();
 
+  let article = $state<HTMLElement>();
+  // A step opened from far down the rail is brought into sight.
+  onMount(() => {
+    if ((article?.getBoundingClientRect().top ?? 0) < 0) article?.scrollIntoView();
+  });
   let skipping = $state(false);
   let why = $state("");
   let authorised = $state("");
@@ -40,7 +48,7 @@
   }
 </script>
 
-<article aria-label="Step {place}: {step.title}">
+<article bind:this={article} aria-label="Step {place}: {step.title}">
   <div class="words">
     <h2><span class="soft mono">{place}</span> {step.title}</h2>
     {#if step.figure}<p class="figure mono">{shop.words(step.figure)}</p>{/if}
@@ -48,7 +56,9 @@
     <p><span class="soft">Check</span> {shop.words(step.check)}</p>
     <p><span class="soft">Goes wrong</span> {shop.words(step.wrong)}</p>
   </div>
-  <div class="drawing"><StepDrawing {setup} step={step.key} /></div>
+  <div class="drawing">
+    <StepDrawing {setup} step={step.key} drift={card.draft("drift").left} />
+  </div>
 </article>
 
 <StepTools {card} {setup} step={step.key} />
@@ -58,7 +68,12 @@
 {#if settled && recordWords}<p class="recorded">Recorded: {recordWords}.</p>{/if}
 {#if good}
   <div class="good">
-    <p><strong>Still good?</strong> {good.words}</p>
+    <p>
+      <strong>Still good?</strong> Done {day(good.at)}
+      {time(good.at)}{good.who ? ` by ${good.who}` : ""}; good for {duration(
+        good.hours_left * 3600,
+      )} more.
+    </p>
     <Action onclick={() => done({ still_good: true })}>Leave it as it is</Action>
   </div>
 {/if}

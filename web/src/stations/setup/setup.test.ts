@@ -152,10 +152,11 @@ describe("a step of the card", () => {
   it("offers what is still good, and asks an authorised name where it is reserved", async () => {
     const good = {
       setup_id: 3,
-      at: "",
+      at: "2026-11-20T09:30:00Z",
       hours_left: 5,
       left: {},
       means: null,
+      who: "Senn",
       words: "Done … good for 5 h more.",
     };
     const setup = setupOf({
@@ -395,6 +396,7 @@ describe("the drawing of a step", () => {
     "guard",
     "table",
     "table_pin",
+    "speed",
     "start",
     "drift",
     "trial",

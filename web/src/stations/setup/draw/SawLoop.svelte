@@ -75,6 +75,8 @@
     </g>
   </g>
   {#if !horizontal && show === "mount"}
+    <rect class="table" x={teethX - 34} y={H / 2 + 40} width="30" height="8" />
+    <rect class="table" x={teethX + 4} y={H / 2 + 40} width="120" height="8" />
     <path class="say" d="M{teethX + 12} {H / 2 - 44}v70m-7 -14l7 14 7 -14" />
     <text x={teethX + 28} y={H / 2 - 20}>teeth down,</text>
     <text x={teethX + 28} y={H / 2}>into the table</text>
@@ -116,6 +118,9 @@
   .band {
     fill: none;
     stroke: var(--jade);
+  }
+  .table {
+    fill: var(--steel);
   }
   .door {
     fill: var(--wood-sawn);

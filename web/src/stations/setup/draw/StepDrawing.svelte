@@ -5,13 +5,16 @@
   import OnTyre from "./OnTyre.svelte";
   import Plates from "./Plates.svelte";
   import SawLoop from "./SawLoop.svelte";
+  import SpeedScale, { type Drive } from "./SpeedScale.svelte";
   import Strip from "./Strip.svelte";
 
   interface Props {
     setup: SetupAnswer;
     step: string;
+    /** What was typed or recorded of a freehand trial. */
+    drift?: Readonly<Record<string, number | null>>;
   }
-  const { setup, step }: Props = $props();
+  const { setup, step, drift = {} }: Props = $props();
 
   const band = $derived(setup.option.band);
   const saw = $derived(shop.saw(setup.saw_id)?.saw ?? {});
@@ -24,9 +27,8 @@
     start: "doors",
   };
   const loop = $derived(LOOPS[step]);
-  const drift = $derived(setup.steps.drift?.left ?? {});
   const swing = $derived(
-    drift.offset_mm !== undefined && drift.run_mm !== undefined
+    typeof drift.offset_mm === "number" && typeof drift.run_mm === "number"
       ? { offset_mm: drift.offset_mm, run_mm: drift.run_mm }
       : null,
   );
@@ -57,6 +59,12 @@
   />
 {:else if step === "guides_upper" || step === "guides_lower"}
   <GuideGaps {band} guides={setup.card.guides} kind={String(saw.guides ?? "rolling")} />
+{:else if step === "speed"}
+  <SpeedScale
+    drive={saw.drive as Drive}
+    set_m_s={setup.card.speed_m_s}
+    target_m_s={setup.card.speed_m_s / (1 + setup.option.speed_off_target)}
+  />
 {:else if plate}
   <Plates
     show={plate}
