@@ -37,9 +37,9 @@ def free_port() -> int:
 
 
 @contextmanager
-def serving(file: Path) -> Iterator[str]:
+def serving(file: Path, port: int | None = None) -> Iterator[str]:
     """The application on a file, in a process of its own; its address."""
-    port = free_port()
+    port = port or free_port()
     command = [sys.executable, "-m", "jade_ribbon", "serve", "--file", str(file)]
     server = subprocess.Popen(
         [*command, "--port", str(port)], stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL

@@ -28,7 +28,7 @@ BENCHES = {
         fence_bolt_spacing_mm=210.0,
         tyre_width_mm=42.0,
         knob="clockwise_back",
-        printed_marks=[MarkInput(width_mm=w, reading=r) for w, r in ((13, 3), (19, 5), (32, 9))],
+        printed_marks=[MarkInput(width_mm=w, reading=r) for w, r in ((13, 2), (19, 3.5), (32, 8))],
     ),
     "shop": BenchInput(
         fence_bolt_spacing_mm=160.0,

@@ -164,6 +164,8 @@ def next_job(session: Session, row: SawRow, job_row: JobRow, world: World) -> Ne
         same = best.evaluation.facts.band.mounted
         change = RESET_MIN if same else job.rates.change_min
         changed = _way(best, job, change, best.class_words)
+        if same and as_it_is.able and changed.money >= as_it_is.money:
+            changed = None
     name = job_row.name or f"Job {job_row.id}"
     if not as_it_is.able:
         words = f"Not as it is: {as_it_is.words}"
@@ -171,7 +173,8 @@ def next_job(session: Session, row: SawRow, job_row: JobRow, world: World) -> Ne
             words += f" {changed.band_label} can, after {changed.change_minutes:.0f} min of change."
         return NextJob(job_row.id, name, as_it_is, changed, words)
     if changed is None:
-        return NextJob(job_row.id, name, as_it_is, None, "It can, as it is.")
+        words = "It can, as it is: nothing on the rack does it better."
+        return NextJob(job_row.id, name, as_it_is, None, words)
     words = _gain(as_it_is, changed, world.shop.currency)
     return NextJob(job_row.id, name, as_it_is, changed, words)
 

@@ -5,7 +5,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, ConsoleMessage, Page, sync_playwright
+from playwright.sync_api import Browser, ConsoleMessage, Page, Playwright, sync_playwright
 
 from bench.screens import CHROMIUM, serving
 
@@ -21,11 +21,16 @@ CONTEXT: dict[str, Any] = {
 
 
 @pytest.fixture(scope="session")
-def browser() -> Iterator[Browser]:
+def driver() -> Iterator[Playwright]:
     with sync_playwright() as driver:
-        browser = driver.chromium.launch(executable_path=CHROMIUM)
-        yield browser
-        browser.close()
+        yield driver
+
+
+@pytest.fixture(scope="session")
+def browser(driver: Playwright) -> Iterator[Browser]:
+    browser = driver.chromium.launch(executable_path=CHROMIUM)
+    yield browser
+    browser.close()
 
 
 @pytest.fixture(scope="module")

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { joined, level } from "../lib/microphone";
+import { level, PluckWatch } from "../lib/microphone";
 import { crownHeight, facePath, toothedEdge } from "./tyre";
 import { bandPath, threeWheels, twoWheels, wheelsFor } from "./wheels";
 
@@ -49,8 +49,16 @@ describe("a band on its tyre", () => {
 });
 
 describe("sound from the microphone", () => {
-  it("is joined end to end, and its level told", () => {
-    expect([...joined([new Float32Array([1, 2]), new Float32Array([3])])]).toEqual([1, 2, 3]);
+  it("has rung long enough some time after a rise over the quiet, not before", () => {
+    const watch = new PluckWatch();
+    expect(watch.rung(0.01, 0.1)).toBe(false);
+    expect(watch.rung(0.012, 3)).toBe(false);
+    expect(watch.rung(0.2, 3.1)).toBe(false);
+    expect(watch.rung(0.15, 4.6)).toBe(false);
+    expect(watch.rung(0.1, 4.8)).toBe(true);
+  });
+
+  it("tells how loud a block is", () => {
     expect(level(new Float32Array([0.5, -0.5]))).toBeCloseTo(0.5);
     expect(level(new Float32Array())).toBe(0);
   });

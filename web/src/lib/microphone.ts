@@ -1,17 +1,23 @@
-/** Two seconds from the microphone as a WAV file, without the browser's own sound shaping. */
+/** One pluck from the microphone as a WAV file, without the browser's own sound shaping. */
 import toWav from "audiobuffer-to-wav";
 
-export const RECORD_S = 2.5;
+/** It stops this long after the pluck, or after so long without one. */
+const RINGS_S = 1.6;
+const MOST_S = 8;
+const RISE = 4;
+const LEAST_LEVEL = 0.004;
 
-/** Joins blocks of samples end to end. */
-export function joined(blocks: readonly Float32Array[]): Float32Array<ArrayBuffer> {
-  const all = new Float32Array(blocks.reduce((n, b) => n + b.length, 0));
-  let at = 0;
-  for (const block of blocks) {
-    all.set(block, at);
-    at += block.length;
+/** Hears when a pluck begins: a block much louder than the quietest so far. */
+export class PluckWatch {
+  #quiet = Infinity;
+  #at: number | null = null;
+
+  /** Takes the level of the block at a time (s); true once the pluck has rung long enough. */
+  rung(level: number, at_s: number): boolean {
+    if (this.#at === null && level > Math.max(RISE * this.#quiet, LEAST_LEVEL)) this.#at = at_s;
+    this.#quiet = Math.min(this.#quiet, Math.max(level, 1e-5));
+    return this.#at !== null && at_s - this.#at >= RINGS_S;
   }
-  return all;
 }
 
 /** Root of the mean square of some samples: how loud a block is, 0 to 1. */
@@ -20,32 +26,66 @@ export function level(block: Float32Array): number {
   return Math.sqrt(block.reduce((sum, x) => sum + x * x, 0) / block.length);
 }
 
-/** Records, telling the level as it goes; a refused microphone is thrown with what to do. */
-export async function record(onlevel: (level: number) => void): Promise<Blob> {
-  const stream = await navigator.mediaDevices
-    .getUserMedia({
+const LOOK_MS = 50;
+const BITS = 256_000;
+const KINDS = ["audio/webm;codecs=pcm", "audio/webm;codecs=opus", "audio/mp4"];
+
+async function microphone(): Promise<MediaStream> {
+  try {
+    return await navigator.mediaDevices.getUserMedia({
       audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
-    })
-    .catch((cause: unknown) => {
-      throw new Error("The microphone was not given: allow it for this page, or choose a file.", {
-        cause,
-      });
     });
+  } catch (cause) {
+    const words = "The microphone was not given: allow it for this page, or choose a file.";
+    throw new Error(words, { cause });
+  }
+}
+
+/** Waits for a pluck to ring out, telling the level as it goes. */
+async function pluckRings(
+  context: AudioContext,
+  stream: MediaStream,
+  onlevel: (level: number) => void,
+): Promise<void> {
+  const analyser = context.createAnalyser();
+  context.createMediaStreamSource(stream).connect(analyser);
+  const block = new Float32Array(analyser.fftSize);
+  const watch = new PluckWatch();
+  const start = performance.now();
+  for (;;) {
+    await new Promise((done) => setTimeout(done, LOOK_MS));
+    analyser.getFloatTimeDomainData(block);
+    const loud = level(block);
+    onlevel(loud);
+    const at = (performance.now() - start) / 1000;
+    if (watch.rung(loud, at) || at >= MOST_S) return;
+  }
+}
+
+/** What a recorder took, once it is stopped. */
+function recording(recorder: MediaRecorder): { stop: () => Promise<Blob> } {
+  const parts: Blob[] = [];
+  recorder.ondataavailable = (event) => parts.push(event.data);
+  recorder.start();
+  return {
+    stop: () =>
+      new Promise((done) => {
+        recorder.onstop = () => done(new Blob(parts, { type: recorder.mimeType }));
+        recorder.stop();
+      }),
+  };
+}
+
+/** Records one pluck; a refused microphone is thrown with what to do. */
+export async function record(onlevel: (level: number) => void): Promise<Blob> {
+  const stream = await microphone();
   const context = new AudioContext();
   try {
-    await context.audioWorklet.addModule("/recorder.js");
-    const blocks: Float32Array[] = [];
-    const node = new AudioWorkletNode(context, "recorder");
-    node.port.onmessage = (event: MessageEvent<Float32Array>) => {
-      blocks.push(event.data);
-      onlevel(level(event.data));
-    };
-    context.createMediaStreamSource(stream).connect(node);
-    await new Promise((done) => setTimeout(done, RECORD_S * 1000));
-    node.disconnect();
-    const samples = joined(blocks);
-    const buffer = context.createBuffer(1, Math.max(samples.length, 1), context.sampleRate);
-    buffer.copyToChannel(samples, 0);
+    const mimeType = KINDS.find((kind) => MediaRecorder.isTypeSupported(kind)) ?? "";
+    const taken = recording(new MediaRecorder(stream, { mimeType, audioBitsPerSecond: BITS }));
+    await pluckRings(context, stream, onlevel);
+    const sound = await taken.stop();
+    const buffer = await context.decodeAudioData(await sound.arrayBuffer());
     return new Blob([toWav(buffer)], { type: "audio/wav" });
   } finally {
     for (const track of stream.getTracks()) track.stop();

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { ask, client, Problem } from "../../api/client";
   import type { ListenAnswer, SetupAnswer } from "../../api/schema";
-  import { record, RECORD_S } from "../../lib/microphone";
+  import { record } from "../../lib/microphone";
   import { shop } from "../../lib/shop.svelte";
   import { percent, significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
@@ -75,7 +75,7 @@
   </p>
   <div class="buttons">
     <Action main disabled={loud !== null} onclick={() => void listen()}
-      >{loud === null ? "Listen" : `Listening ${RECORD_S} s …`}</Action
+      >{loud === null ? "Listen" : "Listening: pluck once …"}</Action
     >
     <label class="file"
       >A recording (WAV)<input

@@ -144,7 +144,7 @@
   }
   @media (max-width: 1000px) {
     .card {
-      grid-template-columns: 1fr;
+      grid-template-columns: minmax(0, 1fr);
       gap: var(--s3);
     }
   }

@@ -51,6 +51,7 @@
 
 <style>
   button {
+    position: relative;
     display: flex;
     gap: var(--s2);
     align-items: center;
