@@ -8,12 +8,16 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
+import numpy as np
+from flask.testing import FlaskClient
+
 from jade_ribbon.api.app import STATIC, create_app
 from jade_ribbon.demo.world import make_world
 from jade_ribbon.services.records import now
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 from jade_ribbon.store.models import BandRow, EdgeLifeRow, RunRow, SawRow
+from tests.core.test_alignment import some_saw, true_it
 
 REQUESTS = 200
 CUT = {
@@ -65,6 +69,31 @@ def bench_plan(folder: Path) -> None:
         assert client.post("/api/plan/feed", json=body).status_code == 200
 
     report("feed handle moved", timed(drag, REQUESTS), 100)
+    bench_card(client)
+
+
+def bench_coach() -> None:
+    """The alignment coach over a thousand simulated saws."""
+    dice = np.random.default_rng(11)
+    moves, left = [], []
+    for _ in range(1000):
+        saw = some_saw(dice)
+        moves.append(len(true_it(saw)[1]))
+        left.append(abs(saw.gap_mm))
+    within = 100 * np.mean(np.array(moves) <= 5)
+    true = 100 * np.mean(np.array(left) <= 0.3)
+    print(
+        f"{'alignment coach, 1 000 saws':<44} median {np.median(moves):.0f} moves, "
+        f"{within:.1f} % within 5, {true:.1f} % left within 0.3 mm"
+    )
+
+
+def bench_card(client: FlaskClient) -> None:
+    """A set-up card read, as every tap on it does."""
+    jobs = client.get("/api/jobs").json
+    assert jobs is not None
+    card = next(j["setup_id"] for j in jobs if j["name"] == "Garboards for the ferry")
+    report("set-up card read", timed(lambda: client.get(f"/api/setups/{card}"), 100), 100)
 
 
 def big_rack(file: Path, bands: int, runs: int) -> None:
@@ -162,6 +191,7 @@ def main() -> None:
         folder = Path(name)
         bench_load()
         bench_rack(folder)
+        bench_coach()
         bench_plan(folder)
 
 

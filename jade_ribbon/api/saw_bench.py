@@ -8,7 +8,14 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Deleted
 from jade_ribbon.api.operations import operation
-from jade_ribbon.services import alignments, saw_scale, setting_up, setup_records, stands
+from jade_ribbon.services import (
+    alignments,
+    saw_scale,
+    setting_up,
+    setup_reads,
+    setup_records,
+    stands,
+)
 from jade_ribbon.services.inputs import (
     AlignmentMove,
     AlignmentStart,
@@ -30,7 +37,7 @@ class StandQuery(BaseModel):
 class SpeedQuery(BaseModel):
     """Which speed is wanted."""
 
-    target_m_s: Annotated[float, Field(gt=0, le=150, allow_inf_nan=False)]
+    target_m_s: Annotated[float, Field(ge=0.05, le=150, allow_inf_nan=False)]
 
 
 @operation("GET", "/api/saws/<int:saw_id>/stand", answer=stands.Stand, query=StandQuery)
@@ -143,6 +150,12 @@ def close_defect(session: Session, defect_id: int, body: CloseInput) -> Deleted:
 def setups_of_band(session: Session, band_id: int) -> list[setup_records.KeptSetup]:
     """The latest set-ups of a band."""
     return setup_records.kept_setups(session, band_id=band_id)
+
+
+@operation("GET", "/api/bands/<int:band_id>/drift", answer=list[setup_reads.DriftTrial])
+def drift_of_band(session: Session, band_id: int) -> list[setup_reads.DriftTrial]:
+    """The last drift trials of a band, oldest first."""
+    return setup_reads.drift_trials(session, band_id)
 
 
 @operation("GET", "/api/setting-up", answer=setting_up.SettingUp)

@@ -72,7 +72,7 @@ RANGES: Mapping[str, Range] = {
     "force_per_strand": Range(1, 2),
     "give": Range(0, 0.9),
     "gap_mm": Range(0, 10),
-    "stack_mm": _positive(20),
+    "stack_mm": Range(0.02, 20),
     "turns": _positive(100_000),
     "seconds": _positive(100_000),
     "frequency_Hz": _positive(20_000),

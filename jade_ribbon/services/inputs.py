@@ -247,7 +247,7 @@ class SlipsInput(Strict):
     """A gap, and the thickness of a stack of ten of what is at hand."""
 
     gap_mm: Annotated[float, Field(ge=0, le=10)]
-    stack_mm: Annotated[float, Field(gt=0, le=20)]
+    stack_mm: Annotated[float, Field(ge=0.02, le=20)]
 
 
 class DriftInput(Strict):
@@ -264,14 +264,14 @@ class TrackInput(Strict):
 
     position_mm: Annotated[float, Field(ge=-100, le=100)]
     creep_mm: Annotated[float, Field(ge=-100, le=100)]
-    turns: Annotated[float, Field(gt=0, le=1000)] = 10.0
+    turns: Annotated[float, Field(ge=0.25, le=1000)] = 10.0
 
 
 class TickInput(Strict):
     """Ticks counted over a time at the running speed."""
 
-    ticks: Annotated[float, Field(gt=0, le=10_000)]
-    seconds: Annotated[float, Field(gt=0, le=3600)]
+    ticks: Annotated[float, Field(ge=1, le=10_000)]
+    seconds: Annotated[float, Field(ge=0.5, le=3600)]
 
 
 class ReadInput(Strict):
@@ -349,10 +349,10 @@ class AlignmentMove(Strict):
 class SpeedMeasured(Strict):
     """A speed as measured: wheel turns over a time, or the wheel's rpm."""
 
-    nominal_m_s: Annotated[float, Field(gt=0, le=150)]
-    turns: Annotated[float, Field(gt=0, le=100_000)] | None = None
-    seconds: Annotated[float, Field(gt=0, le=3600)] | None = None
-    wheel_rpm: Annotated[float, Field(gt=0, le=20_000)] | None = None
+    nominal_m_s: Annotated[float, Field(ge=0.05, le=150)]
+    turns: Annotated[float, Field(ge=1, le=100_000)] | None = None
+    seconds: Annotated[float, Field(ge=0.5, le=3600)] | None = None
+    wheel_rpm: Annotated[float, Field(ge=0.1, le=20_000)] | None = None
     keep: bool = False
 
     @model_validator(mode="after")

@@ -255,6 +255,7 @@ def test_drift_is_kept_with_the_band_and_its_growth_told(shop: FlaskClient) -> N
     assert third["verdict"]["fence_shift_mm"] == pytest.approx(2.5)
     assert "one side wears faster" in third["verdict"]["trend_words"]
     assert [round(t["angle_deg"], 2) for t in third["earlier"]] == [0.19, 0.57]
+    assert shop.get("/api/bands/1/drift").get_json() == third["earlier"]
     stop = post(shop, f"{url}/drift", offset_mm=15.0, run_mm=300)
     assert stop["verdict"]["stop"] and stop["verdict"]["fence_shift_mm"] is None
     shop.put("/api/saws/1/bench", json={"fence": "single_point"})

@@ -10,6 +10,7 @@
   import EdgeTip from "../../parts/EdgeTip.svelte";
   import Figure from "../../parts/Figure.svelte";
   import LifeStrip from "../../parts/LifeStrip.svelte";
+  import BandSetUps from "./BandSetUps.svelte";
   import BandForm from "./BandForm.svelte";
   import EventForm from "./EventForm.svelte";
 
@@ -168,6 +169,7 @@
   {#if page.advice}<p class="advice">{page.advice}</p>{/if}
   <LifeStrip {page} />
   {#if band.state !== "scrapped"}<EventForm onrecord={record} />{/if}
+  <BandSetUps band_id={id} />
   <section class="history">
     <h2>History</h2>
     <ul>

@@ -6,11 +6,12 @@
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
   import { ticket } from "../../lib/ticket.svelte";
-  import { duration, percent, significant } from "../../lib/units";
+  import { duration, percent } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Cautions from "../../parts/Cautions.svelte";
   import EdgeTip from "../../parts/EdgeTip.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import Wear from "./Wear.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
   let card = $state<RunCard | null>(recall<RunCard | null>("run.card", null));
@@ -243,49 +244,7 @@
     </section>
     <section class="band" aria-live="polite" aria-label="The band">
       {#if last && last.band.id === card.band_id}
-        <p class="edge">
-          <EdgeTip edge={last.band.edge} radius_um={last.band.tip_radius_um} />
-          <span class="mono">{last.band.label}</span>
-        </p>
-        <div
-          class="wear"
-          role="img"
-          aria-label="Edge used: from {percent(last.dullness_before)} to {percent(
-            last.band.dullness,
-          )}"
-        >
-          <i class="was" style:width="{Math.min(100 * last.dullness_before, 100)}%"></i>
-          <i
-            class="now"
-            style:width="{Math.min(
-              100 * Math.max(last.band.dullness - last.dullness_before, 0),
-              100,
-            )}%"
-          ></i>
-        </div>
-        <p>
-          Edge used: {percent(last.dullness_before)} before,
-          <strong>{percent(last.band.dullness)}</strong> now.
-        </p>
-        <p>{last.next_words}</p>
-        <dl>
-          <div>
-            <dt>contact</dt>
-            <dd class="mono">{significant(last.contact_m, 3)} m a tooth</dd>
-          </div>
-          <div>
-            <dt>as oak</dt>
-            <dd class="mono">{significant(last.equivalent_m, 3)} m</dd>
-          </div>
-          <div>
-            <dt>pace</dt>
-            <dd class="mono">{significant(last.minutes_per_m2, 3)} min/m²</dd>
-          </div>
-          <div>
-            <dt>gum</dt>
-            <dd class="mono">{percent(last.band.fouling)}</dd>
-          </div>
-        </dl>
+        <Wear run={last} />
         <Action href="#/rack/{last.band.id}">Its whole life</Action>
         <Action onclick={() => void takeBack()}>Take the run back</Action>
       {:else if setup?.job_id === jobId && setup}
@@ -450,31 +409,6 @@
     font-weight: 650;
     display: flex;
     gap: var(--s4);
-  }
-  .wear {
-    display: flex;
-    width: 100%;
-    height: 1.2rem;
-    border: var(--hair) solid var(--ink);
-  }
-  .was {
-    background: var(--steel);
-  }
-  .now {
-    background: var(--brass);
-    transition: width var(--slow);
-  }
-  dl {
-    width: 100%;
-  }
-  dl div {
-    display: flex;
-    justify-content: space-between;
-    border-top: var(--hair) solid var(--hairline);
-    padding: var(--s1) 0;
-  }
-  dt {
-    color: var(--ink-soft);
   }
   @media (max-width: 900px) {
     .run {

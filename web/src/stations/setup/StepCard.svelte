@@ -179,7 +179,13 @@
     flex-wrap: wrap;
     align-items: end;
     gap: var(--s3);
-    padding: var(--s4) 0;
+    position: sticky;
+    bottom: 0;
+    z-index: 1;
+    margin-top: var(--s4);
+    padding: var(--s3) 0;
+    background: var(--ground);
+    border-top: var(--hair) solid var(--hairline);
   }
   .big :global(.action) {
     min-height: 3.75rem;
@@ -215,6 +221,9 @@
     margin-left: auto;
   }
   @media (max-width: 720px) {
+    .record {
+      bottom: calc(3.9rem + env(safe-area-inset-bottom));
+    }
     article {
       grid-template-columns: 1fr;
     }
