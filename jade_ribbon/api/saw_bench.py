@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Deleted
 from jade_ribbon.api.operations import operation
+from jade_ribbon.core.tyres import TyreVerdict
 from jade_ribbon.services import (
     alignments,
     saw_scale,
@@ -25,6 +26,7 @@ from jade_ribbon.services.inputs import (
     ScalePointInput,
     SettingUpInput,
     SpeedMeasured,
+    TyreInput,
 )
 
 
@@ -130,6 +132,12 @@ def move_wheel(
 def undo_move(session: Session, alignment_id: int) -> alignments.AlignmentAnswer:
     """Take the last turn back."""
     return alignments.undo_move(session, alignment_id)
+
+
+@operation("POST", "/api/saws/<int:saw_id>/tyre", answer=TyreVerdict, body=TyreInput, asks=True)
+def check_tyre(session: Session, saw_id: int, body: TyreInput) -> TyreVerdict:
+    """What a straightedge across a tyre says."""
+    return alignments.check_tyre(session, saw_id, body)
 
 
 @operation(

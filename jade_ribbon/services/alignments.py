@@ -18,11 +18,12 @@ from jade_ribbon.core.alignment import (
 )
 from jade_ribbon.core.job import Saw
 from jade_ribbon.core.setup_words import coplanar_limit_of
+from jade_ribbon.core.tyres import TyreVerdict, tyre_verdict
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.inputs import AlignmentMove, AlignmentStart
+from jade_ribbon.services.inputs import AlignmentMove, AlignmentStart, TyreInput
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import core_saw
-from jade_ribbon.services.setting_up import check_authorised
+from jade_ribbon.services.setting_up import check_authorised, core_bench
 from jade_ribbon.services.shop import read_shop
 from jade_ribbon.store.models import AlignmentRow, BandRow, SawRow
 
@@ -208,3 +209,13 @@ def undo_move(session: Session, alignment_id: int) -> AlignmentAnswer:
     answer = _keep(session, row)
     log_change(session, row, "move", before)
     return answer
+
+
+def check_tyre(session: Session, saw_id: int, given: TyreInput) -> TyreVerdict:
+    """What a straightedge across a tyre of this saw says."""
+    row: SawRow = get(session, "saw", saw_id)
+    return tyre_verdict(
+        **given.model_dump(),
+        width_mm=core_bench(row).tyre_width_mm or row.band_width_max_mm,
+        recorded=row.tyre,
+    )

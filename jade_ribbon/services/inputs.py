@@ -346,6 +346,14 @@ class AlignmentMove(Strict):
     gap_mm: Annotated[float, Field(ge=-30, le=30)]
 
 
+class TyreInput(Strict):
+    """Light under a straightedge across the tyre: at front, middle and back."""
+
+    front_gap_mm: Annotated[float, Field(ge=0, le=20)]
+    middle_gap_mm: Annotated[float, Field(ge=0, le=20)]
+    back_gap_mm: Annotated[float, Field(ge=0, le=20)]
+
+
 class SpeedMeasured(Strict):
     """A speed as measured: wheel turns over a time, or the wheel's rpm."""
 

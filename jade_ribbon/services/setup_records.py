@@ -24,6 +24,7 @@ class LastTime:
     setup_id: int
     at: datetime
     left: dict[str, dict[str, float]]
+    notes: dict[str, str]
     means: str | None
 
 
@@ -88,7 +89,9 @@ def last_time(session: Session, row: SetupRow) -> LastTime | None:
         return None
     left = {k: v["left"] for k, v in before.steps.items() if v.get("left")}
     means = before.steps.get("tension", {}).get("means")
-    return LastTime(before.id, before.finished_at or before.started_at, left, means)
+    notes = {k: v["note"] for k, v in before.steps.items() if v.get("note")}
+    at = before.finished_at or before.started_at
+    return LastTime(before.id, at, left, notes, means)
 
 
 def compare(card: SetupCard, steps: dict[str, Any], last: LastTime | None) -> list[ComparedReading]:

@@ -1,5 +1,6 @@
 """Set up: the card of a job, ticked step by step, kept as a record."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -11,7 +12,9 @@ from jade_ribbon.core.cautions import DISCLAIMER, Caution, cautions_for
 from jade_ribbon.core.choose import Choice, Ranked, choose
 from jade_ribbon.core.errors import Fault, InputError
 from jade_ribbon.core.job import Job
+from jade_ribbon.core.provenance import Explained
 from jade_ribbon.core.setup_card import READING_RANGES, SetupCard, SetupStep, setup_card
+from jade_ribbon.core.setup_reasons import explain_steps
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inputs import (
     AcknowledgeInput,
@@ -121,6 +124,7 @@ class SetupAnswer:
     authorised: list[str]
     instruments: dict[str, str]
     bench: BenchInput
+    explained: Mapping[str, Explained]
 
 
 def _choice_of(session: Session, job_row: JobRow, band_id: int) -> tuple[Job, Choice, World]:
@@ -254,6 +258,7 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         authorised=settings.authorised,
         instruments=settings.instruments,
         bench=bench_record(saw),
+        explained=explain_steps(found.card, found.best, found.job),
     )
 
 

@@ -365,3 +365,24 @@ def test_the_sheet_is_one_page_with_its_record_s_address(shop: FlaskClient) -> N
     assert sheet.data.count(b"/Type /Page\n") == 1
     assert shop.get("/setups/77.pdf").status_code == 404
     assert shop.get(f"/setups/{2**60}.pdf").status_code == 404
+
+
+def test_every_figure_of_the_card_says_what_it_rests_on(shop: FlaskClient) -> None:
+    card = shop.get(begin(shop)).get_json()
+    shown = {s["key"] for s in card["card"]["steps"] if s["figure"]}
+    assert (
+        set(card["explained"])
+        == shown
+        == {
+            "tension",
+            "guides_upper",
+            "guides_lower",
+            "guard",
+            "speed",
+            "trial",
+        }
+    )
+    guard = card["explained"]["guard"]
+    assert guard["value"] == sum(i["value"] for i in guard["inputs"]) == 195
+    tyre: dict[str, Any] = {"front_gap_mm": 0.4, "middle_gap_mm": 0, "back_gap_mm": 0.4}
+    assert post(shop, "/api/saws/1/tyre", **tyre)["agrees"]

@@ -715,6 +715,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/saws/{saw_id}/tyre": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a straightedge across a tyre says. */
+        post: operations["check_tyre"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/saws/{saw_id}/defects": {
         parameters: {
             query?: never;
@@ -2494,6 +2511,10 @@ export interface components {
                     [key: string]: number;
                 };
             };
+            /** Notes */
+            notes: {
+                [key: string]: string;
+            };
             /** Means */
             means: string | null;
         };
@@ -4127,6 +4148,10 @@ export interface components {
                 [key: string]: string;
             };
             bench: components["schemas"]["BenchInput-Output"];
+            /** Explained */
+            explained: {
+                [key: string]: components["schemas"]["Explained"];
+            };
         };
         /**
          * SetupCard
@@ -4772,6 +4797,32 @@ export interface components {
             edge_dullness: number;
         };
         /**
+         * TyreInput
+         * @description Light under a straightedge across the tyre: at front, middle and back.
+         */
+        TyreInput: {
+            /** Front Gap Mm */
+            front_gap_mm: number;
+            /** Middle Gap Mm */
+            middle_gap_mm: number;
+            /** Back Gap Mm */
+            back_gap_mm: number;
+        };
+        /**
+         * TyreVerdict
+         * @description What the tyre is, how high its crown stands (mm, hollow negative), and what to do.
+         */
+        TyreVerdict: {
+            /** State */
+            state: string;
+            /** Crown Mm */
+            crown_mm: number;
+            /** Agrees */
+            agrees: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * Usual
          * @description Usual interval of a field in its own unit.
          */
@@ -5032,6 +5083,8 @@ export type TrackAdvice = components['schemas']['TrackAdvice'];
 export type TrackInput = components['schemas']['TrackInput'];
 export type Turner = components['schemas']['Turner'];
 export type TurningBand = components['schemas']['TurningBand'];
+export type TyreInput = components['schemas']['TyreInput'];
+export type TyreVerdict = components['schemas']['TyreVerdict'];
 export type Usual = components['schemas']['Usual'];
 export type Vibration = components['schemas']['Vibration'];
 export type VibrationAnswer = components['schemas']['VibrationAnswer'];
@@ -9095,6 +9148,95 @@ export interface operations {
             };
             /** @description Not possible as things stand */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A field is missing, unknown or out of range */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    check_tyre: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                saw_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TyreInput"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TyreVerdict"];
+                };
+            };
+            /** @description The request is malformed */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No such record */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not with this method */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not possible as things stand */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 2 MB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

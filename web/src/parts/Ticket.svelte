@@ -13,6 +13,8 @@
       `V${N}A${N} ${N} 0 0 0 ${N} .5Z`,
   );
   const material = $derived(shop.material(ticket.draft.material)?.name ?? ticket.draft.material);
+  const TENSION: Record<string, string> = { on: " · under tension", slack: " · slack" };
+  const tension = $derived(TENSION[shop.saw(ticket.draft.saw_id)?.tension_state ?? ""] ?? "");
   const saw = $derived(shop.saw(ticket.draft.saw_id)?.saw.name as string | undefined);
   const size = $derived(
     `${shop.number(ticket.draft.height_mm, "length")} × ${shop.say(ticket.draft.length_mm, "long")} × ${ticket.draft.count}`,
@@ -32,7 +34,7 @@
     <strong>{material} · {size}</strong>
   </a>
   <a class="part" href="#/plan">
-    <span class="label">saw</span>
+    <span class="label">saw{tension}</span>
     <strong>{saw ?? "none chosen"}</strong>
   </a>
   <a class="part" href={band?.band_id ? `#/rack/${band.band_id}` : "#/rack"}>

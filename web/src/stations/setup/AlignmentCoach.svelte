@@ -6,6 +6,7 @@
   import { day, significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import TyreTool from "./TyreTool.svelte";
 
   interface Props {
     saw_id: number;
@@ -82,6 +83,7 @@
 </script>
 
 <section aria-label="Alignment coach">
+  <TyreTool {saw_id} />
   <p class="soft">
     Read at working tension with the band tracked; slacken, isolated, to turn. Each turn is at most
     one, or 2 mm of the wheel.

@@ -5,6 +5,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { day, duration, time } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
+  import Figure from "../../parts/Figure.svelte";
   import ReadingFields from "./ReadingFields.svelte";
   import StepTools from "./StepTools.svelte";
   import StepDrawing from "./draw/StepDrawing.svelte";
@@ -25,6 +26,7 @@
   let skipping = $state(false);
   let why = $state("");
   let authorised = $state("");
+  let note = $state("");
   const recorded = $derived(setup.steps[step.key]);
   const settled = $derived(card.settled(step.key));
   const good = $derived(settled ? undefined : setup.still_good[step.key]);
@@ -44,14 +46,21 @@
   );
 
   function done(more: { still_good?: boolean } = {}): void {
-    void card.record({ key: step.key, done: true, authorised_by: authorised, ...more });
+    void card.record({ key: step.key, done: true, authorised_by: authorised, note, ...more });
   }
 </script>
 
 <article bind:this={article} aria-label="Step {place}: {step.title}">
   <div class="words">
     <h2><span class="soft mono">{place}</span> {step.title}</h2>
-    {#if step.figure}<p class="figure mono">{shop.words(step.figure)}</p>{/if}
+    {#if step.figure}
+      <Figure
+        label=""
+        value={shop.words(step.figure)}
+        size="large"
+        explained={setup.explained[step.key]}
+      />
+    {/if}
     <p class="do">{shop.words(step.do)}</p>
     <p><span class="soft">Check</span> {shop.words(step.check)}</p>
     <p><span class="soft">Goes wrong</span> {shop.words(step.wrong)}</p>
@@ -66,6 +75,9 @@
 {#if step.readings.length > 0}<ReadingFields {card} {setup} {step} />{/if}
 
 {#if settled && recordWords}<p class="recorded">Recorded: {recordWords}.</p>{/if}
+{#if setup.last?.notes[step.key]}
+  <p class="recorded"><span class="soft">Noted last time:</span> {setup.last.notes[step.key]}</p>
+{/if}
 {#if good}
   <div class="good">
     <p>
@@ -109,6 +121,7 @@
       >{settled ? "Record again" : "Done"}</Action
     ></span
   >
+  <label class="note">Note<input bind:value={note} autocomplete="off" /></label>
   {#if settled}
     <Action onclick={() => void card.record({ key: step.key, done: false })}>Not done</Action>
   {/if}
@@ -148,11 +161,6 @@
   h2 {
     font-size: var(--figure);
     line-height: 1.2;
-  }
-  .figure {
-    font-size: var(--figure-large);
-    font-weight: 700;
-    line-height: 1.1;
   }
   .do {
     font-size: var(--text-large);
@@ -203,6 +211,9 @@
     background: var(--paper);
     border: 0;
     border-bottom: var(--rule) solid var(--ink);
+  }
+  .note input {
+    width: 14rem;
   }
   .next {
     display: flex;

@@ -45,6 +45,7 @@ function setupOf(changed: Partial<SetupAnswer> = {}): SetupAnswer {
     authorised: [],
     instruments: {},
     bench: { fence: "fence", knob: "unknown" },
+    explained: {},
     open_stops: [],
     cautions: [],
     acknowledged: [],
@@ -105,7 +106,7 @@ describe("a step of the card", () => {
     shop.units = "inch";
     const setup = setupOf();
     render(StepCard, { card: cardOf(setup), setup, step: STEP });
-    expect(document.querySelector(".figure")?.textContent).toBe("19508 psi");
+    expect(document.querySelector(".value")?.textContent).toBe("19508 psi");
   });
 
   it("records figures as found and as left, by name, and goes on to the next", async () => {
@@ -210,7 +211,7 @@ describe("the rail", () => {
 
 describe("readings", () => {
   const left = { tension: { handle_turns: 6 } };
-  const last = { setup_id: 3, at: "2026-11-17T10:00:00Z", left, means: null };
+  const last = { setup_id: 3, at: "2026-11-17T10:00:00Z", left, notes: {}, means: null };
 
   it("say what was left last time, take it over, and how this time differs", async () => {
     const compared = [
