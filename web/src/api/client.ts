@@ -71,3 +71,8 @@ export async function askPatiently<T>(call: () => Promise<Answer<T>>): Promise<T
   }
   return ask(call());
 }
+
+/** What to tell a person of whatever was thrown. */
+export function wordsOf(problem: unknown): string {
+  return problem instanceof Error ? problem.message : String(problem);
+}

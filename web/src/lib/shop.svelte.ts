@@ -1,4 +1,4 @@
-import { ask, askPatiently, client, Problem } from "../api/client";
+import { ask, askPatiently, client, wordsOf } from "../api/client";
 import type { MaterialLine, Reference, SawAnswer, Shop } from "../api/schema";
 import { recall, remember } from "./storage";
 import { money, number, quantity, unitName, type Kind, type Units } from "./units";
@@ -39,7 +39,7 @@ class ShopState {
       this.units = recall<Units>("units", settings.units);
       this.failed = "";
     } catch (problem) {
-      this.failed = problem instanceof Problem ? problem.message : String(problem);
+      this.failed = wordsOf(problem);
     }
   }
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { push } from "svelte-spa-router";
 
-  import { ask, askPatiently, client } from "../../api/client";
+  import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { BandEventInput, BandPage } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
@@ -27,7 +27,7 @@
       );
       missing = "";
     } catch (problem) {
-      missing = problem instanceof Error ? problem.message : String(problem);
+      missing = wordsOf(problem);
     }
   }
   // The address names the band; reading it asks the server.

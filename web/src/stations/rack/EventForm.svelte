@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Problem } from "../../api/client";
+  import { wordsOf } from "../../api/client";
   import type { BandEventInput } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
@@ -33,7 +33,7 @@
       value = null;
       fault = "";
     } catch (problem) {
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 </script>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { ask, client, Problem } from "../../api/client";
+  import { ask, client, wordsOf } from "../../api/client";
   import type { DriftAnswer, SetupAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
@@ -32,7 +32,7 @@
         notice.canUndo("Kept with the band.", answer.change_id, () => look(false));
       }
     } catch (problem) {
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 </script>

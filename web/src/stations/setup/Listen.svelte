@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { ask, client, Problem } from "../../api/client";
+  import { ask, client, wordsOf } from "../../api/client";
   import type { ListenAnswer, SetupAnswer } from "../../api/schema";
   import { record } from "../../lib/microphone";
   import { shop } from "../../lib/shop.svelte";
@@ -27,7 +27,7 @@
       onheard(answer.heard.frequency_Hz);
     } catch (problem) {
       answer = null;
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 
@@ -51,7 +51,7 @@
       await take(send(sound));
     } catch (problem) {
       loud = null;
-      fault = problem instanceof Error ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 

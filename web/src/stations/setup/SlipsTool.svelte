@@ -1,10 +1,11 @@
 <script lang="ts">
-  import { ask, client, Problem } from "../../api/client";
+  import { ask, client, wordsOf } from "../../api/client";
   import type { GuideCard, Slips } from "../../api/schema";
   import { recall, remember } from "../../lib/storage";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import Tool from "./Tool.svelte";
 
   interface Props {
     guides: GuideCard;
@@ -27,44 +28,28 @@
       thrust = await slips(guides.thrust_gap_mm);
       fault = "";
     } catch (problem) {
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 </script>
 
-<section aria-label="Slips that make the gaps">
-  <div class="line">
-    <QuantityField
-      label="A stack of ten of this card or foil measures"
-      kind="thin"
-      value={stack}
-      help="Ten together, so that the caliper tells."
-      onvalue={(v) => (stack = v)}
-    />
-    <Action disabled={stack === null} onclick={() => void count()}>How many make the gap?</Action>
-  </div>
-  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
-  {#if thrust}
-    <p aria-live="polite">
-      {#if sides && guides.side_gap_mm !== null}
-        Sides, {shop.say(guides.side_gap_mm, "thin")}: <strong>{sides.words}</strong>
-      {/if}
-      Thrust, {shop.say(guides.thrust_gap_mm, "thin")}: <strong>{thrust.words}</strong>
-    </p>
-  {/if}
-</section>
-
-<style>
-  section {
-    padding-top: var(--s3);
-  }
-  .line {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
-    align-items: end;
-  }
-  .fault {
-    color: var(--vermilion);
-  }
-</style>
+<Tool label="Slips that make the gaps" {fault}>
+  <QuantityField
+    label="A stack of ten of this card or foil measures"
+    kind="thin"
+    value={stack}
+    help="Ten together, so that the caliper tells."
+    onvalue={(v) => (stack = v)}
+  />
+  <Action disabled={stack === null} onclick={() => void count()}>How many make the gap?</Action>
+  {#snippet found()}
+    {#if thrust}
+      <p>
+        {#if sides && guides.side_gap_mm !== null}
+          Sides, {shop.say(guides.side_gap_mm, "thin")}: <strong>{sides.words}</strong>
+        {/if}
+        Thrust, {shop.say(guides.thrust_gap_mm, "thin")}: <strong>{thrust.words}</strong>
+      </p>
+    {/if}
+  {/snippet}</Tool
+>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { ask, askPatiently, client, Problem } from "../../api/client";
+  import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { MeasuredSpeed, SetupAnswer, SpeedsAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
@@ -47,7 +47,7 @@
         await shop.loadSaws();
       }
     } catch (problem) {
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 </script>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Problem } from "../../api/client";
+  import { wordsOf } from "../../api/client";
   import type { Acknowledged, Caution } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
@@ -22,7 +22,7 @@
       await onacknowledge(key, name.trim());
       fault = "";
     } catch (problem) {
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 </script>

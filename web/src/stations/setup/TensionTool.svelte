@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { ask, client, Problem } from "../../api/client";
+  import { ask, client, wordsOf } from "../../api/client";
   import type { SetupAnswer, TensionAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { recall, remember } from "../../lib/storage";
@@ -55,7 +55,7 @@
       });
     } catch (problem) {
       answer = null;
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 

@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { ask, client, Problem } from "../../api/client";
+  import { ask, client, wordsOf } from "../../api/client";
   import type { SetupAnswer, TickVerdict } from "../../api/schema";
   import { significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import Tool from "./Tool.svelte";
 
   interface Props {
     setup: SetupAnswer;
@@ -22,41 +23,25 @@
       verdict = await ask(client.POST("/api/setups/{setup_id}/tick", { params, body }));
       fault = "";
     } catch (problem) {
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 </script>
 
-<section aria-label="Name a tick by its rate">
-  <div class="line">
-    <QuantityField label="Ticks heard" kind="plain" value={ticks} onvalue={(v) => (ticks = v)} />
-    <QuantityField label="in seconds" kind="plain" value={seconds} onvalue={(v) => (seconds = v)} />
-    <Action disabled={ticks === null || seconds === null} onclick={() => void name()}
-      >What ticks?</Action
-    >
-  </div>
-  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
-  {#if verdict}
-    <p aria-live="polite"><strong>{verdict.words}</strong></p>
-    <p class="soft">
-      At this speed: {verdict.turners
-        .map((t) => `${t.name} ${significant(t.hertz, 3)} a second`)
-        .join(", ")}.
-    </p>
-  {/if}
-</section>
-
-<style>
-  section {
-    padding-top: var(--s3);
-  }
-  .line {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
-    align-items: end;
-  }
-  .fault {
-    color: var(--vermilion);
-  }
-</style>
+<Tool label="Name a tick by its rate" {fault}>
+  <QuantityField label="Ticks heard" kind="plain" value={ticks} onvalue={(v) => (ticks = v)} />
+  <QuantityField label="in seconds" kind="plain" value={seconds} onvalue={(v) => (seconds = v)} />
+  <Action disabled={ticks === null || seconds === null} onclick={() => void name()}
+    >What ticks?</Action
+  >
+  {#snippet found()}
+    {#if verdict}
+      <p><strong>{verdict.words}</strong></p>
+      <p class="soft">
+        At this speed: {verdict.turners
+          .map((t) => `${t.name} ${significant(t.hertz, 3)} a second`)
+          .join(", ")}.
+      </p>
+    {/if}
+  {/snippet}</Tool
+>

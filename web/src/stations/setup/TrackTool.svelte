@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { ask, client, Problem } from "../../api/client";
+  import { ask, client, wordsOf } from "../../api/client";
   import type { SetupAnswer, TrackAdvice } from "../../api/schema";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import Tool from "./Tool.svelte";
   import type { SetupState } from "./setup.svelte";
 
   interface Props {
@@ -27,65 +28,41 @@
       card.setFigure(step, "left", "position_mm", position);
       if (step === "fine_track") card.setFigure(step, "left", "creep_mm", creep);
     } catch (problem) {
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 </script>
 
-<section aria-label="Which way to turn the knob">
-  <div class="line">
-    <QuantityField
-      label="Stands off its place"
-      kind="thin"
-      value={position}
-      help="Forward, towards you, is positive."
-      onvalue={(v) => (position = v)}
-    />
-    <QuantityField
-      label="Crept"
-      kind="thin"
-      value={creep}
-      help="Forward positive."
-      onvalue={(v) => (creep = v)}
-    />
-    <QuantityField
-      label="In how many turns"
-      kind="plain"
-      value={turns}
-      required
-      onvalue={(v) => (turns = v ?? 10)}
-    />
-    <Action disabled={position === null} onclick={() => void look()}>Which way?</Action>
-  </div>
-  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
-  {#if advice}<p class="advice" aria-live="polite">{advice.words}</p>{/if}
-  {#if setup.bench.knob === "unknown"}
-    <p class="soft">
-      Which way this saw’s knob moves the band is not recorded:
-      <a href="#/shop/saws/{setup.saw_id}/stand">note it</a> once seen.
-    </p>
-  {/if}
-</section>
-
-<style>
-  section {
-    padding-top: var(--s3);
-  }
-  .line {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
-    align-items: start;
-  }
-  .line :global(.action) {
-    margin-top: var(--s5);
-  }
-  .advice {
-    font-size: var(--text-large);
-    font-weight: 650;
-    padding: var(--s2) 0;
-  }
-  .fault {
-    color: var(--vermilion);
-  }
-</style>
+<Tool label="Which way to turn the knob" {fault}>
+  <QuantityField
+    label="Stands off its place"
+    kind="thin"
+    value={position}
+    help="Forward, towards you, is positive."
+    onvalue={(v) => (position = v)}
+  />
+  <QuantityField
+    label="Crept"
+    kind="thin"
+    value={creep}
+    help="Forward positive."
+    onvalue={(v) => (creep = v)}
+  />
+  <QuantityField
+    label="In how many turns"
+    kind="plain"
+    value={turns}
+    required
+    onvalue={(v) => (turns = v ?? 10)}
+  />
+  <Action disabled={position === null} onclick={() => void look()}>Which way?</Action>
+  {#snippet found()}
+    {#if advice}<p class="advice">{advice.words}</p>{/if}
+    {#if setup.bench.knob === "unknown"}
+      <p class="soft">
+        Which way this saw’s knob moves the band is not recorded:
+        <a href="#/shop/saws/{setup.saw_id}/stand">note it</a> once seen.
+      </p>
+    {/if}
+  {/snippet}</Tool
+>

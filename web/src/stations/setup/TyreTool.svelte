@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { ask, client, Problem } from "../../api/client";
+  import { ask, client, wordsOf } from "../../api/client";
   import type { TyreVerdict } from "../../api/schema";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import Tool from "./Tool.svelte";
 
   interface Props {
     saw_id: number;
@@ -29,42 +30,25 @@
       verdict = await ask(client.POST("/api/saws/{saw_id}/tyre", { params, body }));
       fault = "";
     } catch (problem) {
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 </script>
 
-<div class="tyre">
-  <p>First the tyre: a short straightedge across its face, the light under it at three places.</p>
-  <div class="line">
-    {#each PLACES as place (place)}
-      <QuantityField
-        label="Light at the {place}"
-        kind="thin"
-        value={gaps[place]}
-        onvalue={(v) => (gaps = { ...gaps, [place]: v })}
-      />
-    {/each}
-    <Action disabled={gaps.front === null || gaps.back === null} onclick={() => void look()}
-      >What tyre is it?</Action
-    >
-  </div>
-  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
-  {#if verdict}<p aria-live="polite"><strong>{verdict.words}</strong></p>{/if}
-</div>
-
-<style>
-  .tyre {
-    padding-bottom: var(--s3);
-    border-bottom: var(--hair) solid var(--hairline);
-  }
-  .line {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
-    align-items: end;
-  }
-  .fault {
-    color: var(--vermilion);
-  }
-</style>
+<p>First the tyre: a short straightedge across its face, the light under it at three places.</p>
+<Tool label="What tyre it is" {fault}>
+  {#each PLACES as place (place)}
+    <QuantityField
+      label="Light at the {place}"
+      kind="thin"
+      value={gaps[place]}
+      onvalue={(v) => (gaps = { ...gaps, [place]: v })}
+    />
+  {/each}
+  <Action disabled={gaps.front === null || gaps.back === null} onclick={() => void look()}
+    >What tyre is it?</Action
+  >
+  {#snippet found()}
+    {#if verdict}<p><strong>{verdict.words}</strong></p>{/if}
+  {/snippet}
+</Tool>

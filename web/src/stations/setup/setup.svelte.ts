@@ -1,4 +1,4 @@
-import { ask, askPatiently, client, Problem } from "../../api/client";
+import { ask, askPatiently, client, Problem, wordsOf } from "../../api/client";
 import type { FaultBody, SetupAnswer, SetupStep, StepBody } from "../../api/schema";
 import { shop } from "../../lib/shop.svelte";
 import { recall, remember } from "../../lib/storage";
@@ -71,7 +71,7 @@ export class SetupState {
       ticket.band = answer.option.band;
     } catch (problem) {
       this.answer = null;
-      this.missing = problem instanceof Error ? problem.message : String(problem);
+      this.missing = wordsOf(problem);
     }
   }
 
@@ -133,7 +133,7 @@ export class SetupState {
       return true;
     } catch (problem) {
       this.faults = problem instanceof Problem ? problem.errors : [];
-      this.refused = problem instanceof Error ? problem.message : String(problem);
+      this.refused = wordsOf(problem);
       return false;
     } finally {
       this.sending = false;

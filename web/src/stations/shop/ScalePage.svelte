@@ -1,7 +1,7 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
 
-  import { ask, askPatiently, client, Problem } from "../../api/client";
+  import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { ScaleAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
@@ -38,7 +38,7 @@
       reading = stress = travel = null;
       fault = "";
     } catch (problem) {
-      fault = problem instanceof Problem ? problem.message : String(problem);
+      fault = wordsOf(problem);
     }
   }
 

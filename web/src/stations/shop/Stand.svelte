@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { askPatiently, client, Problem, ask } from "../../api/client";
+  import { askPatiently, client, ask, wordsOf } from "../../api/client";
   import type { Stand } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
@@ -26,7 +26,7 @@
       );
       missing = "";
     } catch (problem) {
-      missing = problem instanceof Problem ? problem.message : String(problem);
+      missing = wordsOf(problem);
     }
   }
   // The address names the saw and the ticket the job; how it stands is the server's to say.

@@ -1,0 +1,37 @@
+<script lang="ts">
+  import type { Snippet } from "svelte";
+
+  interface Props {
+    /** What it finds out, for those who hear the page. */
+    label: string;
+    /** Why the last question was refused; '' when it was not. */
+    fault?: string;
+    /** The fields and the question, in a row. */
+    children: Snippet;
+    /** What was found. */
+    found?: Snippet;
+  }
+  const { label, fault = "", children, found }: Props = $props();
+</script>
+
+<section aria-label={label}>
+  <div class="line">{@render children()}</div>
+  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+  {#if found}<div aria-live="polite">{@render found()}</div>{/if}
+</section>
+
+<style>
+  section {
+    padding-top: var(--s3);
+  }
+  .line {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+    align-items: end;
+  }
+  .fault {
+    color: var(--vermilion);
+    font-weight: 650;
+  }
+</style>

@@ -1,0 +1,409 @@
+import { fireEvent, render, screen, waitFor } from "@testing-library/svelte";
+import { beforeEach, describe, expect, it, vi } from "vitest";
+
+import type { AlignmentAnswer, SetupAnswer } from "../../api/schema";
+import { notice } from "../../lib/notice.svelte";
+import { shop } from "../../lib/shop.svelte";
+import { ticket } from "../../lib/ticket.svelte";
+import { BAND, REFERENCE, SAW, SETTINGS } from "../../tests/samples";
+import BandSetUps from "../rack/BandSetUps.svelte";
+import BenchForm from "../shop/BenchForm.svelte";
+import ScalePage from "../shop/ScalePage.svelte";
+import SettingUpForm from "../shop/SettingUpForm.svelte";
+import Stand from "../shop/Stand.svelte";
+import AlignmentCoach from "./AlignmentCoach.svelte";
+import SpeedTool from "./SpeedTool.svelte";
+import TrackTool from "./TrackTool.svelte";
+import TyreTool from "./TyreTool.svelte";
+import VibrationTool from "./VibrationTool.svelte";
+import { SetupState } from "./setup.svelte";
+
+const SETUP = {
+  id: 4,
+  saw_id: 2,
+  card: { speed_m_s: 14.5 },
+  option: { band: BAND, speed_off_target: 0 },
+  bench: { fence: "fence", knob: "unknown" },
+  steps: {},
+} as unknown as SetupAnswer;
+
+type Answers = Record<string, unknown>;
+
+/** Answers by "METHOD path"; a list is taken from the front, its last answer kept. */
+function server(answers: Answers): void {
+  vi.spyOn(globalThis, "fetch").mockImplementation((input) => {
+    const request = input as Request;
+    const found = answers[`${request.method} ${new URL(request.url).pathname}`];
+    const one = Array.isArray(found) && found.length > 1 ? (found.shift() as unknown) : found;
+    const body = Array.isArray(one) ? (one[0] as unknown) : one;
+    const headers = { "content-type": "application/json" };
+    return Promise.resolve(new Response(JSON.stringify(body ?? {}), { headers }));
+  });
+}
+
+function refuse(detail: string, path = "x"): void {
+  const body = JSON.stringify({ code: "input", detail, errors: [{ path, message: detail }] });
+  const headers = { "content-type": "application/problem+json" };
+  vi.mocked(fetch).mockImplementationOnce(() =>
+    Promise.resolve(new Response(body, { status: 422, headers })),
+  );
+}
+
+async function sent(method: string): Promise<unknown[]> {
+  const requests = vi.mocked(fetch).mock.calls.map(([request]) => request as Request);
+  return Promise.all(
+    requests.filter((r) => r.method === method).map((r) => r.clone().json() as Promise<unknown>),
+  );
+}
+
+const type = (label: string, value: string) =>
+  fireEvent.input(screen.getByLabelText(label), { target: { value } });
+const press = (name: string) => fireEvent.click(screen.getByRole("button", { name }));
+
+beforeEach(() => {
+  vi.restoreAllMocks();
+  localStorage.clear();
+  shop.settings = SETTINGS;
+  shop.reference = REFERENCE;
+  shop.saws = [SAW];
+  shop.units = "metric";
+  ticket.startNew(2);
+  notice.close();
+});
+
+describe("tracking", () => {
+  it("asks for where it stands and what it crept, says which way, and keeps both", async () => {
+    server({ "POST /api/setups/4/track": { words: "It creeps: bring it back." } });
+    const card = new SetupState();
+    card.answer = SETUP;
+    render(TrackTool, { card, setup: SETUP, step: "fine_track" });
+    await type("Stands off its place", "2");
+    await type("Crept", "-1,5");
+    await press("Which way?");
+    expect(await screen.findByText("It creeps: bring it back.")).toBeTruthy();
+    expect(await sent("POST")).toContainEqual({ position_mm: 2, creep_mm: -1.5, turns: 10 });
+    expect(card.draft("fine_track").left).toMatchObject({ position_mm: 2, creep_mm: -1.5 });
+    expect(screen.getByText(/is not recorded/)).toBeTruthy();
+  });
+
+  it("knows a tyre by its light, and shows a refusal in words", async () => {
+    server({ "POST /api/saws/2/tyre": { words: "Crowned, 0.40 mm: it holds a band." } });
+    render(TyreTool, { saw_id: 2 });
+    await type("Light at the front", "0.4");
+    await type("Light at the back", "0.4");
+    await press("What tyre is it?");
+    expect(await screen.findByText(/Crowned, 0.40 mm/)).toBeTruthy();
+    refuse("front_gap_mm 40 is out of range");
+    await press("What tyre is it?");
+    expect((await screen.findByRole("alert")).textContent).toContain("out of range");
+  });
+});
+
+const BEGUN = {
+  id: 9,
+  axis: "tilt",
+  wheel: "upper",
+  read: "Straightedge upright",
+  bolt: "Upper shaft, bolt at 6 o'clock",
+  start_mm: 1.9,
+  moves: [],
+  acts: true,
+  acts_words: "1.9 mm is over the 1 mm this saw stands.",
+  advice: {
+    state: "turn",
+    turns: 0.75,
+    words: "3/4 turn clockwise.",
+    gap_mm: 1.9,
+    gap_spread_mm: 0.08,
+  },
+  known_words: "Not known yet.",
+  second_band: "One band has shown it so far.",
+  band_label: "K-07",
+  who: "Brill",
+  at: "2026-11-20T10:00:00Z",
+  finished_at: null,
+} as unknown as AlignmentAnswer;
+
+describe("the alignment coach", () => {
+  it("begins from a gap, tells bolt and turn, and takes the reading after it", async () => {
+    const moved = { ...BEGUN, moves: [{ turns: 0.75, gap_mm: 0.6 }] };
+    server({
+      "GET /api/saws/2/alignments": [[], [BEGUN], [moved]],
+      "POST /api/saws/2/alignments": BEGUN,
+      "POST /api/alignments/9/moves": moved,
+    });
+    vi.mocked(fetch).mockImplementationOnce(() =>
+      Promise.resolve(new Response("[]", { headers: { "content-type": "application/json" } })),
+    );
+    render(AlignmentCoach, { saw_id: 2, who: "Brill" });
+    await type("Gap under the straightedge", "1.9");
+    vi.mocked(fetch).mockImplementationOnce(() =>
+      Promise.resolve(
+        new Response(JSON.stringify(BEGUN), { headers: { "content-type": "application/json" } }),
+      ),
+    );
+    vi.mocked(fetch).mockImplementationOnce(() =>
+      Promise.resolve(
+        new Response(JSON.stringify([BEGUN]), { headers: { "content-type": "application/json" } }),
+      ),
+    );
+    await press("Next turn?");
+    expect(await screen.findByText("3/4 turn clockwise.")).toBeTruthy();
+    expect(screen.getByText(/bolt at 6 o'clock/)).toBeTruthy();
+    expect(await sent("POST")).toContainEqual(
+      expect.objectContaining({ axis: "tilt", wheel: "upper", gap_mm: 1.9, who: "Brill" }),
+    );
+    await type("Gap read after it", "0.6");
+    await press("Turned and read");
+    await waitFor(async () =>
+      expect(await sent("POST")).toContainEqual({ turns: 0.75, gap_mm: 0.6 }),
+    );
+  });
+});
+
+describe("speed", () => {
+  const SETTINGS_OF = {
+    target_m_s: 14.5,
+    settings: [
+      { name: "slowest", speed_m_s: 7, off_share: -0.52, chosen: false },
+      { name: "fastest", speed_m_s: 14.5, off_share: 0, chosen: true },
+    ],
+    pulleys: { needed: true, words: "A motor pulley of 90 mm in place of 80" },
+    why_no_pulleys: "",
+  };
+
+  it("lists the settings, measures by counted turns, and corrects the record when told", async () => {
+    const measured = {
+      speed_m_s: 13.82,
+      uncertainty_m_s: 0.3,
+      words: "13.8 m/s, −4.7 % against the record: correct it.",
+      change_id: null,
+    };
+    server({
+      "GET /api/saws/2/speeds": SETTINGS_OF,
+      "POST /api/saws/2/speeds": measured,
+    });
+    const card = new SetupState();
+    card.answer = SETUP;
+    render(SpeedTool, { card, setup: SETUP });
+    expect(await screen.findByText("set this")).toBeTruthy();
+    expect(screen.getByText(/motor pulley of 90 mm/)).toBeTruthy();
+    await type("Wheel turns counted", "220");
+    await press("What speed is it?");
+    expect(await screen.findByText(measured.words)).toBeTruthy();
+    expect(card.draft("speed").left.speed_m_s).toBe(13.82);
+    await press("Correct the saw’s record");
+    await waitFor(async () =>
+      expect(await sent("POST")).toContainEqual({
+        nominal_m_s: 14.5,
+        turns: 220,
+        seconds: 20,
+        keep: true,
+      }),
+    );
+  });
+});
+
+describe("what shakes", () => {
+  it("is told with what would clear it", async () => {
+    const meeting = {
+      source: { key: "wheel", name: "4 × wheel turns", hertz: 46 },
+      note: { key: "free", name: "the free span", hertz: 47 },
+      apart_share: -0.02,
+    };
+    server({
+      "GET /api/setups/4/vibration": {
+        speed_m_s: 14.5,
+        guide_span_mm: 255,
+        verdict: "4 × wheel turns at 46 Hz meets the free span at 47 Hz.",
+        remedies: ["3 % slower, 14.1 m/s, clears it"],
+        card: {
+          wheel_Hz: 11.5,
+          band_Hz: 4.3,
+          tooth_Hz: null,
+          free_still_Hz: 61,
+          free_running_Hz: 60,
+          guide_bending_Hz: [200],
+          guide_twisting_Hz: [300],
+          meetings: [meeting],
+        },
+      },
+    });
+    render(VibrationTool, { setup: SETUP });
+    expect(await screen.findByText(/meets the free span at 47 Hz/)).toBeTruthy();
+    expect(screen.getByText(/3 % slower/)).toBeTruthy();
+    expect(screen.getByText("–")).toBeTruthy();
+  });
+});
+
+describe("the saw as it stands", () => {
+  const WAY = {
+    band_label: "K-07",
+    able: true,
+    words: "within every limit",
+    minutes: 40,
+    change_minutes: 0,
+    money: 31.5,
+    finish: "plane",
+    edge_after: 0.3,
+  };
+  const STAND = {
+    saw: SAW,
+    speed_set_m_s: 14.5,
+    last: null,
+    setups: [],
+    defects: [{ id: 5, text: "Door catch", stops: true, at: "2026-11-20T10:00:00Z", who: "Senn" }],
+    ready: false,
+    ready_words: "A defect stops it: Door catch",
+    bench: { fence: "fence", knob: "unknown", printed_marks: [], good_for_h: {} },
+    next_job: {
+      job_id: 1,
+      job_name: "Strakes",
+      as_it_is: WAY,
+      changed: { ...WAY, band_label: "K-11", change_minutes: 12, money: 29 },
+      words: "Change: K-11 saves € 2.50 over the job.",
+    },
+  };
+
+  it("says why it is not ready, what the next job gains by a change, and closes a defect", async () => {
+    server({
+      "GET /api/saws/2/stand": STAND,
+      "POST /api/defects/5/close": { change_id: 8 },
+      "POST /api/saws/2/defects": {},
+    });
+    render(Stand, { params: { id: "2" } });
+    expect(await screen.findByText("A defect stops it: Door catch")).toBeTruthy();
+    expect(screen.getByText(/K-11 saves € 2.50/)).toBeTruthy();
+    expect(screen.getByRole("row", { name: /changed, K-11/ })).toBeTruthy();
+    await type("What is wrong", "Belt frays");
+    await press("Note it");
+    await waitFor(async () =>
+      expect(await sent("POST")).toContainEqual({ text: "Belt frays", stops: false, who: "" }),
+    );
+    await press("Closed");
+    await waitFor(() => expect(notice.undoable).toBe(true));
+  });
+
+  it("says so when there is no such saw", async () => {
+    server({});
+    refuse("There is no saw 7.");
+    render(Stand, { params: { id: "7" } });
+    expect(await screen.findByRole("heading", { name: "There is no saw 7." })).toBeTruthy();
+  });
+
+  it("keeps what is known of its bench, lines read as pairs", async () => {
+    server({ "PUT /api/saws/2/bench": { change_id: 3 } });
+    const onsaved = vi.fn();
+    const bench = { fence: "fence", knob: "unknown", printed_marks: [], good_for_h: {} } as never;
+    render(BenchForm, { saw_id: 2, bench, onsaved });
+    await type("Tyre width", "28");
+    await fireEvent.input(screen.getByLabelText(/Marks printed/), {
+      target: { value: "13: 2\n19: 3,5" },
+    });
+    await fireEvent.input(screen.getByLabelText(/stays good/), {
+      target: { value: "tension: 8" },
+    });
+    await press("Save");
+    await waitFor(() => expect(onsaved).toHaveBeenCalled());
+    expect(await sent("PUT")).toContainEqual(
+      expect.objectContaining({
+        tyre_width_mm: 28,
+        printed_marks: [
+          { width_mm: 13, reading: 2 },
+          { width_mm: 19, reading: 3.5 },
+        ],
+        good_for_h: { tension: 8 },
+      }),
+    );
+  });
+
+  it("shows its scale's points and line, and what its printed marks really give", async () => {
+    const point = {
+      id: 1,
+      at: "",
+      band_label: "K-07",
+      width_mm: 19,
+      reading: 4,
+      stress_MPa: 66,
+      force_N: 1570,
+      residual_N: -12,
+      means: "gauge",
+      who: "",
+    };
+    const fit = { offset_N: 0, slope_N: 390, lowest: 4, highest: 9, spread_N: 40, count: 3 };
+    const marks = [{ width_mm: 19, reading: 3, stress_MPa: 80, target_MPa: 100 }];
+    const scale = { points: [point], fit, why_not: "", marks, change_id: null };
+    server({ "GET /api/saws/2/scale": scale, "POST /api/saws/2/scale": scale });
+    render(ScalePage, { saw_id: 2 });
+    expect(await screen.findByText(/20 %\s+slack/)).toBeTruthy();
+    expect(screen.getByText(/−12.0 N off the line/)).toBeTruthy();
+    await type("The scale reads", "6");
+    await type("Measured stress", "99");
+    await press("Keep the point");
+    await waitFor(async () =>
+      expect(await sent("POST")).toContainEqual({
+        reading: 6,
+        stress_MPa: 99,
+        travel_mm: null,
+        means: "gauge",
+      }),
+    );
+  });
+});
+
+describe("what a shop decides about setting up", () => {
+  const KEPT = {
+    reserved: ["wiring"],
+    authorised: ["Brill"],
+    instruments: { caliper: "by_hand" },
+    change_id: null,
+  };
+
+  it("reserves steps, names people and chooses instruments", async () => {
+    server({ "GET /api/setting-up": KEPT, "PUT /api/setting-up": KEPT });
+    render(SettingUpForm);
+    await fireEvent.click(await screen.findByLabelText("changing a band"));
+    await fireEvent.change(screen.getByLabelText("caliper"), { target: { value: "simulated" } });
+    await fireEvent.change(screen.getByLabelText("Authorised people, one a line"), {
+      target: { value: "Brill\n\n Senn " },
+    });
+    await waitFor(async () => {
+      const bodies = await sent("PUT");
+      expect(bodies).toContainEqual(
+        expect.objectContaining({ reserved: ["wiring", "band_change"] }),
+      );
+      expect(bodies).toContainEqual(
+        expect.objectContaining({ instruments: { caliper: "simulated" } }),
+      );
+      expect(bodies).toContainEqual(expect.objectContaining({ authorised: ["Brill", "Senn"] }));
+    });
+  });
+});
+
+describe("a band's own set-ups", () => {
+  it("stand on its page with its drift", async () => {
+    const kept = {
+      id: 4,
+      saw_name: "Shop saw",
+      job_name: "Strakes",
+      started_at: "2026-11-17T10:00:00Z",
+      finished_at: "2026-11-17T11:00:00Z",
+      stress_MPa: 130,
+      means: "gauge",
+    };
+    const trials = [
+      { id: 1, at: "", saw_name: "Shop saw", angle_deg: 0.3 },
+      { id: 2, at: "", saw_name: "Shop saw", angle_deg: 0.6 },
+    ];
+    server({ "GET /api/bands/7/setups": [[kept]], "GET /api/bands/7/drift": [trials] });
+    vi.mocked(fetch).mockImplementation((input) => {
+      const path = new URL((input as Request).url).pathname;
+      const body = path.endsWith("setups") ? [kept] : trials;
+      const headers = { "content-type": "application/json" };
+      return Promise.resolve(new Response(JSON.stringify(body), { headers }));
+    });
+    render(BandSetUps, { band_id: 7 });
+    expect(await screen.findByText(/Shop saw, Strakes, 130 MPa by gauge/)).toBeTruthy();
+    expect(screen.getByText(/0.3°, 0.6°/)).toBeTruthy();
+  });
+});
