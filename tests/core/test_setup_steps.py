@@ -18,7 +18,7 @@ from jade_ribbon.formats.job import JobFile
 from jade_ribbon.reference.tables import setup_step_texts
 from tests.core.test_choose import K07, with_cut, with_saw
 
-NARROW = Candidate("K-01", 1.8, 0.4, 18.0, 18.0, "regular", "carbon_flexback", length_mm=3360.0)
+NARROW = Candidate("K-01", 1.8, 0.4, 20.0, 20.0, "regular", "carbon_flexback", length_mm=3360.0)
 
 
 @pytest.fixture
@@ -106,9 +106,9 @@ def test_no_guides_no_guide_steps(job: Job) -> None:
 
 def test_a_very_narrow_band_runs_on_the_thrust_alone(job: Job) -> None:
     curve = with_cut(
-        with_saw(job, band_width_mm=(1.5, 25.0)),
+        with_saw(job, band_width_mm=(1.5, 25.0), guide_span_base_mm=20.0),
         operation="curve",
-        height_mm=20.0,
+        height_mm=5.0,
         min_radius_mm=10.0,
         finish="rough",
     )
