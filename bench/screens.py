@@ -118,6 +118,7 @@ def shoot(page: Page, address: str) -> None:
     page.wait_for_timeout(600)
     page.screenshot(path=TARGET / "curve.png")
     compare(page, address, strakes["id"])
+    setting_up(page, address, ferry)
     finish_card(page, address, ferry)
     settle(page, f"{address}/#/run/{ferry['id']}")
     log_one(page)
@@ -143,6 +144,30 @@ def compare(page: Page, address: str, job_id: int) -> None:
     section.scroll_into_view_if_needed()
     page.screenshot(path=TARGET / "compare.png")
     section.get_by_role("button", name="Close").click()
+
+
+def setting_up(page: Page, address: str, job: dict[str, int]) -> None:
+    """The card's steps that show most, and its saw; on a tablet too."""
+    card = f"{address}/#/setup/{job['setup_id']}"
+    settle(page, card)
+    page.get_by_role("button", name="note", exact=True).click()
+    page.get_by_role("button", name="Simulated pluck").click()
+    page.get_by_role("img", name="Spectrum of the pluck").wait_for()
+    page.get_by_role("button", name="strain gauge").scroll_into_view_if_needed()
+    page.mouse.wheel(0, 330)
+    page.wait_for_timeout(600)
+    page.screenshot(path=TARGET / "listening.png")
+    settle(page, card)
+    page.locator("[data-step='guides_upper']").click()
+    page.get_by_role("button", name="How many make the gap?").click()
+    page.wait_for_timeout(600)
+    page.screenshot(path=TARGET / "guides.png")
+    settle(page, f"{address}/#/shop/saws/1/stand")
+    page.screenshot(path=TARGET / "stand.png")
+    page.set_viewport_size({"width": 768, "height": 1024})
+    settle(page, card)
+    page.screenshot(path=TARGET / "set-up-tablet.png")
+    page.set_viewport_size({"width": 1280, "height": 800})
 
 
 def finish_card(page: Page, address: str, job: dict[str, int]) -> None:
