@@ -8,6 +8,8 @@ export default defineConfig({
     outDir: "../jade_ribbon/static",
     emptyOutDir: true,
     modulePreload: { polyfill: false },
+    // How long the bundler took is no warning: slow machines build too.
+    rolldownOptions: { checks: { bundlerTimings: false } },
   },
   server: { proxy: { "/api": "http://127.0.0.1:8433" } },
   test: {
