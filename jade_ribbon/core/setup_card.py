@@ -81,6 +81,10 @@ def step_tags(best: Ranked, job: Job) -> Set[str]:
         tags.add("guides")
         alone = runs_on_thrust_alone(best, job)
         tags.add("thrust_alone" if alone else "side_guides")
+    if job.saw.drive.kind == "inverter":
+        tags.add("inverter")
+    else:
+        tags.add("step_drive" if len(job.saw.drive.speeds_m_s) > 1 else "one_speed")
     steered = job.saw.feed != "carriage" and job.cut.operation in STRAIGHT_OPERATIONS
     if steered and job.saw.orientation == "vertical":
         tags.add("drift")

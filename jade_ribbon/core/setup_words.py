@@ -212,7 +212,7 @@ def step_words(
         "thrust_gap": _gap_words(guides.thrust_gap_mm),
         "guard_gap": quantity(guides.guard_gap_mm, "length"),
         "guard_height": quantity(guides.guard_height_mm, "length"),
-        "speed_setting": speed.setting[:1].upper() + speed.setting[1:],
+        "speed_setting": speed.setting,
         "speed": quantity(speed.speed_m_s, "speed"),
         "feed": quantity(best.run.feed_m_min, "feed"),
         "drift_run": quantity(DRIFT_RUN_MM, "length"),

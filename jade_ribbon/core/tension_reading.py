@@ -22,7 +22,8 @@ PLUCK_SPAN_SHARE = 0.01
 """How well the free span is known; stress goes with its square."""
 PUSH_SHARE = 0.10
 TRAVEL_SHARE = 0.20
-NEEDS_CALIBRATION = ("scale", "travel")
+ROUNDING = 1.0 + 1e-6
+"""A target set to the frame's limit exactly is not over it."""
 
 
 @dataclass(frozen=True)
@@ -175,7 +176,7 @@ def tension_reading(
     force = stress * band.body_width_mm * band.thickness_mm * band.force_per_strand
     limit = band.wheel_force_max_N
     warnings = [warning] if warning else []
-    if limit is not None and force > limit:
+    if limit is not None and force > limit * ROUNDING:
         warnings.append(
             f"{figure(force, 3)} N at the wheel is over the frame's {figure(limit, 3)} N: slacken."
         )

@@ -69,7 +69,7 @@ class Benches:
             setting_up.write_bench(self.session, self.saw_ids[key], bench)
         chosen = dict.fromkeys(setting_up.INSTRUMENTS, "simulated")
         settings = {
-            "reserved": ["wheel_alignment", "wiring"],
+            "reserved": ["wheel_alignment"],
             "authorised": ["Brill", "T.W."],
             "instruments": chosen,
         }

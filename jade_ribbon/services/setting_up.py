@@ -26,7 +26,7 @@ from jade_ribbon.store.models import BandRow, SawRow, ScalePointRow
 RESERVE_WORDS = {
     "band_change": "Changing a band",
     "wheel_alignment": "Aligning wheels",
-    "wiring": "Wiring and inverters",
+    "wiring": "Work on belts, wiring and inverters",
 }
 INSTRUMENTS = (*SPECS, "microphone")
 

@@ -302,6 +302,7 @@ def record_step(
         known = ", ".join(s.key for s in found.card.steps)
         raise InputError([Fault("key", f"{key!r} is not a step; accepted: {known}", key)])
     _check_figures(step, given)
+    _check_frame(found, key, given)
     if given.skipped and key == "isolate":
         raise ConflictError("Isolating cannot be skipped.")
     if given.done:
@@ -342,6 +343,24 @@ def _check_figures(step: SetupStep, given: StepInput) -> None:
                 faults.append(Fault(path, words, value))
     if faults:
         raise InputError(faults)
+
+
+FRAME_SLACK = 1.05
+"""What a reading may be off, before a frame counts as overloaded."""
+
+
+def _check_frame(found: Open, key: str, given: StepInput) -> None:
+    """A tension left over what the frame holds is not recorded as done: slacken first."""
+    reach = found.best.evaluation.reachable_MPa
+    left = given.left.get("stress_MPa")
+    if key != "tension" or not given.done or reach is None or left is None:
+        return
+    if left > FRAME_SLACK * reach:
+        words = (
+            f"{left:g} MPa puts more on the frame than it holds: slacken it; "
+            f"accepted: up to {reach:.0f} MPa in this band"
+        )
+        raise InputError([Fault("left.stress_MPa", words, left)])
 
 
 def _move_saw(session: Session, found: Open, key: str, given: StepInput, at: datetime) -> None:

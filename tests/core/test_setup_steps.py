@@ -200,6 +200,13 @@ def test_rows_apply_by_tags_that_hold_and_do_not() -> None:
     assert [applies(t, {"horizontal"}) for t in mounts] == [False, True]
 
 
+def test_the_speed_is_set_as_the_drive_lets_it(job: Job) -> None:
+    one = with_saw(job, drive=dataclasses.replace(job.saw.drive, speeds_m_s=(14.5,)))
+    assert "This saw has the one speed, 14.5 m/s" in said(card(one), "speed")
+    step = next(s for s in card(job).steps if s.key == "speed")
+    assert step.doors_open and step.reserve == "wiring"
+
+
 def test_quantities_are_left_open_for_the_reader_s_units(job: Job) -> None:
     step = next(s for s in card(job).steps if s.key == "guard")
     assert step.figure == "[[195|length]]"

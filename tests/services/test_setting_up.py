@@ -386,3 +386,33 @@ def test_every_figure_of_the_card_says_what_it_rests_on(shop: FlaskClient) -> No
     assert guard["value"] == sum(i["value"] for i in guard["inputs"]) == 195
     tyre: dict[str, Any] = {"front_gap_mm": 0.4, "middle_gap_mm": 0, "back_gap_mm": 0.4}
     assert post(shop, "/api/saws/1/tyre", **tyre)["agrees"]
+
+
+def test_a_tension_over_the_frame_is_not_recorded_as_done(shop: FlaskClient) -> None:
+    """3200 N in 14.68 x 0.81 is 134.5 MPa: 140 is within what a reading may be off, 150 not."""
+    url = begin(shop)
+    for key in ("isolate", "mount"):
+        tick(shop, url, key)
+    tick(shop, url, "tension", left={"stress_MPa": 140.0})
+    over = {"key": "tension", "done": True, "left": {"stress_MPa": 150.0}}
+    refused = shop.post(f"{url}/steps", json=over).get_json()
+    assert refused["errors"][0]["path"] == "left.stress_MPa"
+    assert "slacken it; accepted: up to 135 MPa in this band" in refused["detail"]
+    assert shop.get("/api/saws/1").get_json()["tension_stress_MPa"] == 140.0
+
+
+def test_moving_a_belt_may_be_reserved_and_an_inverter_s_knob_is_not(shop: FlaskClient) -> None:
+    shop.put("/api/setting-up", json={"reserved": ["wiring"], "authorised": ["Brill"]})
+    url = begin(shop)
+    speed = next(s for s in shop.get(url).get_json()["card"]["steps"] if s["key"] == "speed")
+    assert speed["reserve"] == "wiring" and speed["doors_open"]
+    assert "Guard open, belt to the fastest of 2 steps" in speed["do"]
+    tick(shop, url, "isolate")
+    refused = shop.post(f"{url}/steps", json={"key": "speed", "done": True})
+    assert "Work on belts, wiring and inverters is reserved" in refused.get_json()["detail"]
+    tick(shop, url, "speed", authorised_by="Brill")
+    saw = shop.get("/api/saws/1").get_json()["saw"]
+    drive = {"kind": "inverter", "base_hz": 50, "min_hz": 10, "max_hz": 60, "base_speed_m_s": 15}
+    assert shop.put("/api/saws/1", json={**saw, "drive": drive}).status_code == 200
+    steps = {s["key"]: s for s in shop.get(url).get_json()["card"]["steps"]}
+    assert steps["speed"]["reserve"] == "" and steps["speed"]["do"].startswith("Inverter to")

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { ask, client } from "../../api/client";
   import type { SetupAnswer, SetupStep, StepReading } from "../../api/schema";
+  import { enterGoesOn } from "../../lib/enter";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import type { Kind } from "../../lib/units";
@@ -51,19 +52,9 @@
     }
   }
 
-  /** A caliper on a cable types its figure and Enter: that goes on to the next field. */
-  function enterGoesOn(box: HTMLElement): () => void {
-    const go = (event: KeyboardEvent) => {
-      if (event.key !== "Enter" || !(event.target instanceof HTMLInputElement)) return;
-      event.preventDefault();
-      const fields = [...box.querySelectorAll("input")];
-      const next = fields[fields.indexOf(event.target) + 1];
-      if (next) next.focus();
-      else document.querySelector<HTMLElement>(".record button[data-main='true']")?.focus();
-    };
-    box.addEventListener("keydown", go);
-    return () => box.removeEventListener("keydown", go);
-  }
+  const record = enterGoesOn(() =>
+    document.querySelector<HTMLElement>(".record button[data-main='true']")?.focus(),
+  );
 
   function said(c: (typeof compared)[number]): string {
     const kind = c.kind as Kind;
@@ -73,7 +64,7 @@
   }
 </script>
 
-<div class="readings no-print" role="group" aria-label="Readings" {@attach enterGoesOn}>
+<div class="readings no-print" role="group" aria-label="Readings" {@attach record}>
   {#each step.readings as reading (reading.key)}
     <div class="reading">
       {#each SIDES as [side, word] (side)}

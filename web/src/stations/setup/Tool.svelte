@@ -1,6 +1,8 @@
 <script lang="ts">
   import type { Snippet } from "svelte";
 
+  import { enterGoesOn } from "../../lib/enter";
+
   interface Props {
     /** What it finds out, for those who hear the page. */
     label: string;
@@ -12,10 +14,12 @@
     found?: Snippet;
   }
   const { label, fault = "", children, found }: Props = $props();
+
+  const ask = enterGoesOn((line) => line.querySelector<HTMLElement>("button.action")?.click());
 </script>
 
 <section aria-label={label}>
-  <div class="line">{@render children()}</div>
+  <div class="line" {@attach ask}>{@render children()}</div>
   {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
   {#if found}<div aria-live="polite">{@render found()}</div>{/if}
 </section>

@@ -84,11 +84,11 @@ const bodies = () =>
 
 function server(answer: unknown, status = 200): void {
   const type = status >= 400 ? "application/problem+json" : "application/json";
-  vi.spyOn(globalThis, "fetch").mockImplementation(() =>
-    Promise.resolve(
-      new Response(JSON.stringify(answer), { status, headers: { "content-type": type } }),
-    ),
-  );
+  vi.spyOn(globalThis, "fetch").mockImplementation((request) => {
+    const saws = new URL((request as Request).url).pathname === "/api/saws";
+    const init = saws ? {} : { status, headers: { "content-type": type } };
+    return Promise.resolve(new Response(JSON.stringify(saws ? [SAW] : answer), init));
+  });
 }
 
 beforeEach(() => {

@@ -27,18 +27,25 @@ const SETUP = {
   steps: {},
 } as unknown as SetupAnswer;
 
-type Answers = Record<string, unknown>;
-
-/** Answers by "METHOD path"; a list is taken from the front, its last answer kept. */
-function server(answers: Answers): void {
+/** Answers by "METHOD path"; saws and truings are lists unless said otherwise. */
+function server(answers: Record<string, unknown>): void {
+  const usual = { "GET /api/saws": [SAW], "GET /api/saws/2/alignments": [] };
+  const all: Record<string, unknown> = { ...usual, ...answers };
   vi.spyOn(globalThis, "fetch").mockImplementation((input) => {
     const request = input as Request;
-    const found = answers[`${request.method} ${new URL(request.url).pathname}`];
-    const one = Array.isArray(found) && found.length > 1 ? (found.shift() as unknown) : found;
-    const body = Array.isArray(one) ? (one[0] as unknown) : one;
-    const headers = { "content-type": "application/json" };
-    return Promise.resolve(new Response(JSON.stringify(body ?? {}), { headers }));
+    const body = all[`${request.method} ${new URL(request.url).pathname}`] ?? {};
+    return Promise.resolve(answerOf(body));
   });
+}
+
+function answerOf(body: unknown): Response {
+  const headers = { "content-type": "application/json" };
+  return new Response(JSON.stringify(body), { headers });
+}
+
+/** The next request is answered so. */
+function once(body: unknown): void {
+  vi.mocked(fetch).mockImplementationOnce(() => Promise.resolve(answerOf(body)));
 }
 
 function refuse(detail: string, path = "x"): void {
@@ -127,26 +134,12 @@ const BEGUN = {
 describe("the alignment coach", () => {
   it("begins from a gap, tells bolt and turn, and takes the reading after it", async () => {
     const moved = { ...BEGUN, moves: [{ turns: 0.75, gap_mm: 0.6 }] };
-    server({
-      "GET /api/saws/2/alignments": [[], [BEGUN], [moved]],
-      "POST /api/saws/2/alignments": BEGUN,
-      "POST /api/alignments/9/moves": moved,
-    });
-    vi.mocked(fetch).mockImplementationOnce(() =>
-      Promise.resolve(new Response("[]", { headers: { "content-type": "application/json" } })),
-    );
+    server({ "GET /api/saws/2/alignments": [moved], "POST /api/alignments/9/moves": moved });
+    once([]);
     render(AlignmentCoach, { saw_id: 2, who: "Brill" });
     await type("Gap under the straightedge", "1.9");
-    vi.mocked(fetch).mockImplementationOnce(() =>
-      Promise.resolve(
-        new Response(JSON.stringify(BEGUN), { headers: { "content-type": "application/json" } }),
-      ),
-    );
-    vi.mocked(fetch).mockImplementationOnce(() =>
-      Promise.resolve(
-        new Response(JSON.stringify([BEGUN]), { headers: { "content-type": "application/json" } }),
-      ),
-    );
+    once(BEGUN);
+    once([BEGUN]);
     await press("Next turn?");
     expect(await screen.findByText("3/4 turn clockwise.")).toBeTruthy();
     expect(screen.getByText(/bolt at 6 o'clock/)).toBeTruthy();
@@ -395,13 +388,7 @@ describe("a band's own set-ups", () => {
       { id: 1, at: "", saw_name: "Shop saw", angle_deg: 0.3 },
       { id: 2, at: "", saw_name: "Shop saw", angle_deg: 0.6 },
     ];
-    server({ "GET /api/bands/7/setups": [[kept]], "GET /api/bands/7/drift": [trials] });
-    vi.mocked(fetch).mockImplementation((input) => {
-      const path = new URL((input as Request).url).pathname;
-      const body = path.endsWith("setups") ? [kept] : trials;
-      const headers = { "content-type": "application/json" };
-      return Promise.resolve(new Response(JSON.stringify(body), { headers }));
-    });
+    server({ "GET /api/bands/7/setups": [kept], "GET /api/bands/7/drift": trials });
     render(BandSetUps, { band_id: 7 });
     expect(await screen.findByText(/Shop saw, Strakes, 130 MPa by gauge/)).toBeTruthy();
     expect(screen.getByText(/0.3°, 0.6°/)).toBeTruthy();

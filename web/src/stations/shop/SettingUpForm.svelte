@@ -7,7 +7,7 @@
   const RESERVES = [
     { key: "band_change", name: "changing a band" },
     { key: "wheel_alignment", name: "aligning wheels" },
-    { key: "wiring", name: "wiring and inverters" },
+    { key: "wiring", name: "belts, wiring and inverters" },
   ] as const;
   type Reserve = (typeof RESERVES)[number]["key"];
 
