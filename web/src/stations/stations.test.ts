@@ -12,7 +12,7 @@ import LeansOn from "./plan/LeansOn.svelte";
 import { PlanState } from "./plan/plan.svelte";
 import RuleOverrides from "./plan/RuleOverrides.svelte";
 import Sentence from "./plan/Sentence.svelte";
-import { OPERATIONS, SENTENCES } from "./plan/sentences";
+import { OPERATIONS, SENTENCES, unsaid } from "./plan/sentences";
 import BandForm from "./rack/BandForm.svelte";
 import EventForm from "./rack/EventForm.svelte";
 import Rack from "./rack/Rack.svelte";
@@ -134,6 +134,16 @@ describe("the sentence", () => {
     await fireEvent.click(screen.getByRole("button", { name: OPERATIONS.rip }));
     await fireEvent.click(screen.getByRole("radio", { name: OPERATIONS.resaw }));
     expect(ticket.draft.stood_on_end).toBe(false);
+  });
+
+  it("empties what another operation's sentence does not say", async () => {
+    ticket.edit({ operation: "wedge", angle_deg: 8, min_radius_mm: 90, round_stock: true });
+    render(Sentence, { faults: [] });
+    await fireEvent.click(screen.getByRole("button", { name: OPERATIONS.wedge }));
+    await fireEvent.click(screen.getByRole("radio", { name: OPERATIONS.mill }));
+    expect(ticket.draft).toMatchObject({ angle_deg: 0, min_radius_mm: null, round_stock: false });
+    expect(unsaid("block").min_radius_mm).toBeUndefined();
+    expect(unsaid("tube")).not.toHaveProperty("wall_mm");
   });
 
   it("marks the part a fault belongs to and says it in its control", async () => {

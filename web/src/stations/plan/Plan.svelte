@@ -17,6 +17,7 @@
   import Beside from "./Beside.svelte";
   import OutlineDrop from "./OutlineDrop.svelte";
   import { PlanState } from "./plan.svelte";
+  import { CURVED } from "./sentences";
   import Compare from "./Compare.svelte";
   import Sentence from "./Sentence.svelte";
   import WhatIfPanel from "./WhatIfPanel.svelte";
@@ -24,7 +25,6 @@
   const { params }: { params?: { id?: string } } = $props();
   const plan = new PlanState();
   const METALS = ["ferrous", "nonferrous"];
-  const CURVED: readonly string[] = ["curve", "circle", "sheet", "block"];
 
   // The address may name a job: opening it asks the server.
   $effect(() => {

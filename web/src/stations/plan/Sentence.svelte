@@ -8,7 +8,7 @@
   import MaterialFinder from "../../parts/MaterialFinder.svelte";
   import QuantityPad from "../../parts/QuantityPad.svelte";
   import RuleOverrides from "./RuleOverrides.svelte";
-  import { FINISHES, OPERATIONS, SENTENCES, type Part } from "./sentences";
+  import { FINISHES, OPERATIONS, SENTENCES, unsaid, type Part } from "./sentences";
 
   interface Props {
     /** Faults of the last answer, shown in the part they belong to. */
@@ -148,7 +148,7 @@
             key: key as Draft["operation"],
             name,
           }))}
-          onchoose={(operation) => set({ operation, stood_on_end: false, log_diameter_mm: null })}
+          onchoose={(operation) => set({ operation, ...unsaid(operation) })}
         />
       {:else if shown.part === "material"}
         <MaterialFinder

@@ -323,3 +323,23 @@ export const SENTENCES: Readonly<Record<Draft["operation"], readonly Part[]>> = 
   ],
   block: [operation, ...plain],
 };
+
+/** Operations that may take a radius from a dropped outline, said or not. */
+export const CURVED: readonly Draft["operation"][] = ["curve", "circle", "sheet", "block"];
+
+/** What a sentence does not say must not be at work behind it: emptied when it is chosen. */
+export function unsaid(operation: Draft["operation"]): Partial<Draft> {
+  const parts = SENTENCES[operation].filter(
+    (p): p is Exclude<Part, string> => typeof p !== "string",
+  );
+  const said = parts.map((p) => (p.part === "quantity" ? p.field : p.part)) as readonly string[];
+  const empty: Partial<Draft> = {};
+  if (!said.includes("min_radius_mm") && !CURVED.includes(operation)) empty.min_radius_mm = null;
+  if (!said.includes("wall_mm")) empty.wall_mm = null;
+  if (!said.includes("log_diameter_mm")) empty.log_diameter_mm = null;
+  if (!said.includes("slice_mm")) empty.slice_mm = null;
+  if (!said.includes("angle_deg")) empty.angle_deg = 0;
+  if (!said.includes("grain")) empty.stood_on_end = false;
+  if (!said.includes("round")) empty.round_stock = false;
+  return empty;
+}
