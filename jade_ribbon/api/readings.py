@@ -10,7 +10,7 @@ from jade_ribbon.core.slips import Slips
 from jade_ribbon.core.ticks import TickVerdict
 from jade_ribbon.core.tracking import TrackAdvice
 from jade_ribbon.services import instruments, setup_reads
-from jade_ribbon.services.inputs import (
+from jade_ribbon.services.setup_inputs import (
     DriftInput,
     ReadInput,
     SlipsInput,

@@ -17,7 +17,7 @@ from jade_ribbon.services import (
     setup_records,
     stands,
 )
-from jade_ribbon.services.inputs import (
+from jade_ribbon.services.setup_inputs import (
     AlignmentMove,
     AlignmentStart,
     BenchInput,

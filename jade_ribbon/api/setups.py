@@ -8,7 +8,8 @@ from sqlalchemy.orm import Session
 from jade_ribbon.api.answers import Started
 from jade_ribbon.api.operations import operation
 from jade_ribbon.services import setups
-from jade_ribbon.services.inputs import AcknowledgeInput, SetupStart, StepInput
+from jade_ribbon.services.inputs import AcknowledgeInput, SetupStart
+from jade_ribbon.services.setup_inputs import StepInput
 
 
 class StepBody(StepInput):

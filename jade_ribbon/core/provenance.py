@@ -49,7 +49,7 @@ def _tension(best: Ranked, job: Job) -> Explained:
             Input("thickness", e.facts.band.thickness_mm, "mm"),
         ),
         TABLE_SOURCE.format(f"steels, {e.facts.steel.name}"),
-        "Target known to about 10 %; how close you set it depends on the means: gauge 3 %.",
+        "Target about 10 %; how close you set it, by the means: a few per cent by gauge or note.",
         f"Tension target: {job.rules.tension}",
     )
 

@@ -17,7 +17,13 @@ from jade_ribbon.core.tension import (
     side_push_extra_strain_share,
     tension,
 )
-from jade_ribbon.core.tension_reading import PUSH_SHARE, TRAVEL_SHARE, Calibrated
+from jade_ribbon.core.tension_reading import (
+    PUSH_SHARE,
+    TRAVEL_SHARE,
+    Calibrated,
+    gauge_share,
+    pluck_share,
+)
 
 SIDE_PUSH_STEPS_MM = (10.0, 8.0, 6.0, 5.0, 4.0, 3.0, 2.0, 1.0)
 SIDE_GAP_BY_GUIDE_MM = {
@@ -31,8 +37,6 @@ SIDE_GAP_BY_GUIDE_MM = {
 SIDE_GAP_BY_RULE_MM = {"paper": 0.1, "wide": 0.8, "touching": 0.0}
 THRUST_GAP_MM = {"spacer": 0.3, "hair": 0.1}
 NARROW_ON_THRUST_MM = 2.0
-STRESS_UNCERTAINTY = {"gauge": 0.03, "pluck": 0.04, "push": PUSH_SHARE, "travel": TRAVEL_SHARE}
-"""Relative uncertainty of a stress set by each means, as usual on a shop floor."""
 
 
 @dataclass(frozen=True)
@@ -93,6 +97,16 @@ def side_push_for(
             ).side_force_N
             return SidePushFigure(force, deflection, span)
     return None
+
+
+def _uncertainty(forms: Tension, calibrated: Calibrated) -> dict[str, float]:
+    """How surely each means tells this stress, as a share of it."""
+    return {
+        "gauge": gauge_share(forms.gauge_stretch_um),
+        "pluck": pluck_share(),
+        "push": PUSH_SHARE,
+        "travel": TRAVEL_SHARE if calibrated.travel_give is None else TRAVEL_SHARE / 2.0,
+    }
 
 
 def _travel(forms: Tension, calibrated: Calibrated) -> float:
@@ -162,7 +176,7 @@ def tension_card(
         wheel_travel_mm=_travel(forms, calibrated) if saw.wheels == 2 else None,
         frame_limit_N=saw.wheel_force_max_N,
         scale=_scale(calibrated, best, saw.force_per_strand),
-        uncertainty=STRESS_UNCERTAINTY,
+        uncertainty=_uncertainty(forms, calibrated),
     )
 
 

@@ -20,6 +20,7 @@ GAUGE_READING_UM = 2.0
 """A dial read, and zeroed, to so much each."""
 PLUCK_SPAN_SHARE = 0.01
 """How well the free span is known; stress goes with its square."""
+LEAST_NOTE_SHARE = 0.01
 PUSH_SHARE = 0.10
 TRAVEL_SHARE = 0.20
 ROUNDING = 1.0 + 1e-6
@@ -70,9 +71,19 @@ def _span(band: TensionBand) -> float:
     return band.free_span_mm
 
 
+def gauge_share(stretch_um: float) -> float:
+    """Relative uncertainty of a stretch read on a dial that was zeroed as roughly."""
+    return math.sqrt(2.0) * GAUGE_READING_UM / max(stretch_um, GAUGE_READING_UM)
+
+
+def pluck_share(spread_share: float = 0.0) -> float:
+    """Relative uncertainty of a stress from a note: it goes with the square of note and span."""
+    return 2.0 * math.hypot(PLUCK_SPAN_SHARE, max(spread_share, LEAST_NOTE_SHARE))
+
+
 def _gauge(band: TensionBand, value: float, gauge_length_mm: float) -> tuple[float, float]:
     stress = stress_from_gauge(gauge_stretch_um=value, gauge_length_mm=gauge_length_mm).stress_MPa
-    return stress, stress * math.sqrt(2.0) * GAUGE_READING_UM / max(value, GAUGE_READING_UM)
+    return stress, stress * gauge_share(value)
 
 
 def _pluck(band: TensionBand, value: float, spread_share: float) -> tuple[float, float]:
@@ -83,8 +94,7 @@ def _pluck(band: TensionBand, value: float, spread_share: float) -> tuple[float,
         thickness_mm=band.thickness_mm,
         span_mm=_span(band),
     ).stress_MPa
-    share = 2.0 * math.hypot(PLUCK_SPAN_SHARE, max(spread_share, 0.01))
-    return stress, share * stress
+    return stress, stress * pluck_share(spread_share)
 
 
 def _push(band: TensionBand, value: float, deflection_mm: float) -> tuple[float, float, str]:

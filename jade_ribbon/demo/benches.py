@@ -6,7 +6,9 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.alignment import Move
 from jade_ribbon.services import alignments, saw_scale, saws, setting_up, setups, stands
-from jade_ribbon.services.inputs import (
+from jade_ribbon.services.inputs import SetupStart, TensionInput
+from jade_ribbon.services.jobs import JobAnswer, duplicate_job
+from jade_ribbon.services.setup_inputs import (
     AlignmentMove,
     AlignmentStart,
     BenchInput,
@@ -15,11 +17,8 @@ from jade_ribbon.services.inputs import (
     MarkInput,
     ScalePointInput,
     SettingUpInput,
-    SetupStart,
     StepInput,
-    TensionInput,
 )
-from jade_ribbon.services.jobs import JobAnswer, duplicate_job
 from jade_ribbon.services.setup_reads import read_drift
 from jade_ribbon.store.models import JobRow
 

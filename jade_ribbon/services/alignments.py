@@ -20,10 +20,10 @@ from jade_ribbon.core.job import Saw
 from jade_ribbon.core.setup_words import coplanar_limit_of
 from jade_ribbon.core.tyres import TyreVerdict, tyre_verdict
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.inputs import AlignmentMove, AlignmentStart, TyreInput
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import core_saw
 from jade_ribbon.services.setting_up import check_authorised, core_bench
+from jade_ribbon.services.setup_inputs import AlignmentMove, AlignmentStart, TyreInput
 from jade_ribbon.services.shop import read_shop
 from jade_ribbon.store.models import AlignmentRow, BandRow, SawRow
 

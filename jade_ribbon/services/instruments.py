@@ -11,8 +11,8 @@ from jade_ribbon.devices.instrument import SPECS, DropoutError, Instrument, OutO
 from jade_ribbon.devices.microphone import SimulatedMicrophone
 from jade_ribbon.devices.simulated import simulated
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.inputs import ReadInput
 from jade_ribbon.services.setting_up import read_setting_up
+from jade_ribbon.services.setup_inputs import ReadInput
 from jade_ribbon.services.setup_reads import ListenAnswer, hear
 from jade_ribbon.services.setups import Open, open_card
 

@@ -24,10 +24,10 @@ from jade_ribbon.core.speed import rim_speed
 from jade_ribbon.formats.job import saw_record
 from jade_ribbon.reference.tables import steels
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.inputs import ScalePointInput, SpeedMeasured
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import core_saw
 from jade_ribbon.services.setting_up import KeptPoint, core_bench, fit_or_none, scale_points
+from jade_ribbon.services.setup_inputs import ScalePointInput, SpeedMeasured
 from jade_ribbon.store.models import SawRow, ScalePointRow
 
 TACHOMETER_SHARE = 0.005

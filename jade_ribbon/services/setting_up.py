@@ -17,9 +17,9 @@ from jade_ribbon.devices.instrument import SPECS
 from jade_ribbon.reference.tables import setup_step_texts
 from jade_ribbon.services.bands import band_type
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.inputs import BenchInput, SettingUpInput
 from jade_ribbon.services.records import get, log_change, snapshot
 from jade_ribbon.services.saws import core_saw
+from jade_ribbon.services.setup_inputs import BenchInput, SettingUpInput
 from jade_ribbon.services.shop import shop_row
 from jade_ribbon.store.models import BandRow, SawRow, ScalePointRow
 

@@ -16,15 +16,15 @@ from jade_ribbon.core.ticks import TickVerdict, name_tick, turners
 from jade_ribbon.core.tracking import TrackAdvice, track_advice
 from jade_ribbon.core.vibration import Running, Vibration, remedies, vibration
 from jade_ribbon.formats.recording import read_recording
-from jade_ribbon.services.inputs import (
+from jade_ribbon.services.records import log_change, now
+from jade_ribbon.services.setting_up import calibrated, core_bench
+from jade_ribbon.services.setup_inputs import (
     DriftInput,
     SlipsInput,
     TensionReadingInput,
     TickInput,
     TrackInput,
 )
-from jade_ribbon.services.records import log_change, now
-from jade_ribbon.services.setting_up import calibrated, core_bench
 from jade_ribbon.services.setups import Open, open_card
 from jade_ribbon.store.models import DriftRow, SawRow
 

@@ -16,13 +16,7 @@ from jade_ribbon.core.provenance import Explained
 from jade_ribbon.core.setup_card import READING_RANGES, SetupCard, SetupStep, setup_card
 from jade_ribbon.core.setup_reasons import explain_steps
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.inputs import (
-    AcknowledgeInput,
-    BenchInput,
-    MountInput,
-    SetupStart,
-    StepInput,
-)
+from jade_ribbon.services.inputs import AcknowledgeInput, MountInput, SetupStart
 from jade_ribbon.services.jobs import plan_input, set_state
 from jade_ribbon.services.plan_answers import Option, option
 from jade_ribbon.services.records import get, log_change, now, snapshot
@@ -34,6 +28,7 @@ from jade_ribbon.services.setting_up import (
     core_bench,
     read_setting_up,
 )
+from jade_ribbon.services.setup_inputs import BenchInput, StepInput
 from jade_ribbon.services.setup_records import (
     ComparedReading,
     LastTime,

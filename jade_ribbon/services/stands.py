@@ -9,12 +9,12 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.choose import Choice, Ranked, choose
 from jade_ribbon.core.job import Drive, Job
 from jade_ribbon.core.words import figure
-from jade_ribbon.services.inputs import BenchInput, CloseInput, DefectInput
 from jade_ribbon.services.jobs import plan_input
 from jade_ribbon.services.plan_answers import prevented
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import SawAnswer, core_saw, one_saw
 from jade_ribbon.services.setting_up import bench_record
+from jade_ribbon.services.setup_inputs import BenchInput, CloseInput, DefectInput
 from jade_ribbon.services.setup_records import KeptSetup, kept_setups, open_defects
 from jade_ribbon.services.world import World, job_for, rack_candidates, read_world
 from jade_ribbon.store.models import DefectRow, JobRow, SawRow
