@@ -233,7 +233,7 @@
   }
   @media (max-width: 720px) {
     .record {
-      bottom: calc(3.9rem + env(safe-area-inset-bottom));
+      position: static;
     }
     article {
       grid-template-columns: 1fr;
