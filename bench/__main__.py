@@ -29,6 +29,39 @@ CUT = {
 }
 
 
+WOOD = "white_oak_dry"
+OTHER_CUTS: tuple[dict[str, object], ...] = (
+    {"operation": "rip", "material": WOOD, "height_mm": 60, "saw_id": 2},
+    {"operation": "crosscut", "material": WOOD, "height_mm": 60, "saw_id": 2},
+    {
+        "operation": "curve",
+        "material": WOOD,
+        "height_mm": 40,
+        "min_radius_mm": 120,
+        "saw_id": 2,
+    },
+    {
+        "operation": "circle",
+        "material": WOOD,
+        "height_mm": 90,
+        "min_radius_mm": 150,
+        "saw_id": 1,
+    },
+    {"operation": "veneer", "height_mm": 150, "finish": "sand", "saw_id": 1},
+    {"operation": "wedge", "height_mm": 80, "angle_deg": 8, "saw_id": 1},
+    {"operation": "mill", "height_mm": 300, "log_diameter_mm": 400, "saw_id": 5},
+    {"operation": "reclaim", "material": WOOD, "height_mm": 90, "saw_id": 1},
+    {"operation": "bar", "material": "mild_steel", "height_mm": 40, "saw_id": 4},
+    {
+        "operation": "tube",
+        "material": "mild_steel",
+        "height_mm": 50,
+        "wall_mm": 3,
+        "saw_id": 4,
+    },
+)
+
+
 def timed(call: Callable[[], object], times: int) -> list[float]:
     """Milliseconds of each call, after one that warms up."""
     call()
@@ -60,6 +93,12 @@ def bench_plan(folder: Path) -> None:
         assert client.post("/api/plan", json=body).status_code == 200
 
     report("plan answer (rack, catalogue, five saws)", timed(ask, REQUESTS), 100)
+
+    def ask_any() -> None:
+        body = {**CUT, **dice.choice(OTHER_CUTS)}
+        assert client.post("/api/plan", json=body).status_code == 200
+
+    report("plan answer, the other operations", timed(ask_any, REQUESTS), 100)
     band = client.post("/api/plan", json={**CUT, "height_mm": 180, "saw_id": 2}).json
     assert band is not None
     feed = {**CUT, "height_mm": 180, "saw_id": 2, "band_id": band["best"]["band"]["band_id"]}

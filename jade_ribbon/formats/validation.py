@@ -20,14 +20,18 @@ class Strict(BaseModel):
     )
 
 
+SIZED = ("too_short", "too_long")
+"""Pydantic's names for a list or dictionary with too few or too many entries."""
+
+
 def _bounds(context: Mapping[str, Any]) -> str:
     words = {
         "gt": "more than",
         "ge": "at least",
         "lt": "less than",
         "le": "at most",
-        "min_length": "at least this long:",
-        "max_length": "at most this long:",
+        "min_length": "at least",
+        "max_length": "at most",
     }
     return " and ".join(f"{words[k]} {context[k]}" for k in words if k in context)
 
@@ -40,10 +44,18 @@ def _sentence(error: ErrorDetails, names: str) -> str:
         shown = shown[:57] + "…"
     if kind == "missing":
         return "is missing"
+    if kind == "bool_type":
+        return f"{shown} is not accepted; accepted: true or false"
+    if kind == "string_pattern_mismatch" and not str(value).strip():
+        return "is empty; accepted: some words"
+    if kind in SIZED:
+        return f"holds {context.get('actual_length', 'so many')}; accepted: {_bounds(context)}"
     if kind == "extra_forbidden":
         return f"is not a known key; accepted: {names}" if names else "is not a known key"
     if kind == "literal_error":
         return f"{shown} is not accepted; accepted: {context.get('expected')}"
+    if kind in ("string_too_short", "string_too_long"):
+        return f"{shown} is too short or long; accepted: {_bounds(context)} letters"
     if bounds := _bounds(context):
         return f"{shown} is out of range; accepted: {bounds}"
     if kind == "value_error":

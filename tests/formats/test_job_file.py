@@ -45,7 +45,7 @@ def test_unknown_keys_are_named_with_what_is_known(job_file: dict[str, Any]) -> 
         ("cut", "operation", "saw", "'saw' is not accepted; accepted: 'resaw', 'rip'"),
         ("cut", "material", "oak", "'oak' is not a known material; accepted: eastern_white"),
         ("saw", "motor_kW", 0, "0 is out of range; accepted: more than 0"),
-        ("saw", "wheel_diameters_mm", [400], "at least this long: 2"),
+        ("saw", "wheel_diameters_mm", [400], "holds 1; accepted: at least 2"),
         ("rules", "least_teeth", 5, "5 is not accepted; accepted: 2, 3 or 4"),
     ],
 )

@@ -98,7 +98,7 @@ def faults(text: str) -> dict[str, str]:
         (
             '{"inner":{"width_mm":5,"kind":"a"},"names":["abcd"]}',
             "names.0",
-            "'abcd' is out of range; accepted: at most this long: 3",
+            "'abcd' is too short or long; accepted: at most 3 letters",
         ),
         (
             '{"inner":{"width_mm":5,"kind":"a"},"names":[],"count":true}',
