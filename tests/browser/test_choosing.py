@@ -5,6 +5,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import serious
+
 DRAWING = Path(__file__).parents[1] / "data" / "curves" / "s-bend.svg"
 
 
@@ -78,3 +80,30 @@ def test_a_material_is_corrected_and_put_back(page: Page, address: str) -> None:
     expect(page.get_by_role("button", name="Back to the table")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("button", name="Back to the table")).to_have_count(0)
+
+
+def test_a_type_of_the_shop_s_own_is_added_found_and_taken_back(page: Page, address: str) -> None:
+    page.goto(f"{address}/#/rack/types")
+    page.get_by_label("Width").fill("22")
+    page.get_by_label("Thickness").fill("0.7")
+    page.get_by_label("Teeth per inch").fill("2")
+    page.get_by_label("Price a metre").fill("6.5")
+    page.get_by_role("button", name="Add the type").click()
+    row = page.get_by_role("listitem").filter(has_text="22 × 0.7 2 tpi hook")
+    expect(row).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(row).to_have_count(0)
+    page.get_by_label("Width").fill("6")
+    page.get_by_label("Thickness").fill("60")
+    page.get_by_role("button", name="Add the type").click()
+    expect(page.get_by_role("alert").first).to_contain_text("accepted: at most 5")
+
+
+def test_what_the_choice_leans_on_is_worked_out_when_opened(page: Page, address: str) -> None:
+    jobs = page.request.get(f"{address}/api/jobs").json()
+    strakes = next(j for j in jobs if j["name"] == "Strakes for the tender")
+    page.goto(f"{address}/#/plan/{strakes['id']}")
+    page.get_by_text("What the choice leans on").click()
+    expect(page.get_by_text("Here:").first).to_be_visible()
+    expect(page.get_by_text("House rules at work")).to_be_visible()
+    assert serious(page) == []
