@@ -23,6 +23,15 @@
     ["left", "left"],
   ] as const;
 
+  /** Readings of last time that nothing stands for yet. */
+  const untaken = $derived(
+    step.readings.filter((r) => last[r.key] !== undefined && draft.left[r.key] === undefined),
+  );
+
+  function takeAll(): void {
+    for (const r of untaken) card.setFigure(step.key, "left", r.key, last[r.key] ?? null);
+  }
+
   function fault(side: string, reading: string): string {
     return card.faults.find((f) => f.path === `${side}.${reading}`)?.message ?? "";
   }
@@ -93,6 +102,11 @@
       </div>
     </div>
   {/each}
+  {#if untaken.length > 1}
+    <p>
+      <button type="button" class="all" onclick={takeAll}>All as last time</button>
+    </p>
+  {/if}
   {#if compared.length > 0}
     <p class="soft">{compared.map(said).join(" · ")}.</p>
   {/if}
@@ -116,7 +130,8 @@
     gap: var(--s2);
     padding-top: var(--s5);
   }
-  .tools button {
+  .tools button,
+  .all {
     min-height: var(--touch);
     padding: 0 var(--s3);
     background: var(--jade-pale);

@@ -234,6 +234,16 @@ describe("readings", () => {
     expect(card.draft("tension").left.handle_turns).toBe(6);
   });
 
+  it("are taken over from last time all at once", async () => {
+    const both = { tension: { handle_turns: 6, stress_MPa: 146 } };
+    const setup = setupOf({ last: { ...last, left: both } });
+    const card = cardOf(setup);
+    render(ReadingFields, { card, setup, step: STEP });
+    await fireEvent.click(screen.getByRole("button", { name: "All as last time" }));
+    expect(card.draft("tension").left).toEqual({ handle_turns: 6, stress_MPa: 146 });
+    expect(screen.queryByRole("button", { name: "As last time" })).toBeNull();
+  });
+
   it("go on to the next field at Enter, as a caliper on a cable types it", async () => {
     const setup = setupOf();
     render(ReadingFields, { card: cardOf(setup), setup, step: STEP });
