@@ -4,7 +4,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Deleted
 from jade_ribbon.api.operations import operation
-from jade_ribbon.services import bands
+from jade_ribbon.services import band_pages, bands
 from jade_ribbon.services.inputs import BandEventInput, BandInput
 
 
@@ -20,10 +20,10 @@ def add_band(session: Session, body: BandInput) -> bands.BandAnswer:
     return bands.add_band(session, body)
 
 
-@operation("GET", "/api/bands/<int:band_id>", answer=bands.BandPage)
-def band_page(session: Session, band_id: int) -> bands.BandPage:
+@operation("GET", "/api/bands/<int:band_id>", answer=band_pages.BandPage)
+def band_page(session: Session, band_id: int) -> band_pages.BandPage:
     """One band with its whole history and what is left of its edge."""
-    return bands.band_page(session, band_id)
+    return band_pages.band_page(session, band_id)
 
 
 @operation("PUT", "/api/bands/<int:band_id>", answer=bands.BandAnswer, body=BandInput)

@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Started
 from jade_ribbon.api.operations import operation
-from jade_ribbon.services import setups
+from jade_ribbon.services import setup_steps, setups
 from jade_ribbon.services.inputs import AcknowledgeInput, SetupStart
 from jade_ribbon.services.setup_inputs import StepInput
 
@@ -34,7 +34,7 @@ def one_setup(session: Session, setup_id: int) -> setups.SetupAnswer:
 def record_step(session: Session, setup_id: int, body: StepBody) -> setups.SetupAnswer:
     """Tick, untick or skip a step."""
     given = StepInput(**body.model_dump(exclude={"key"}))
-    return setups.record_step(session, setup_id, body.key, given)
+    return setup_steps.record_step(session, setup_id, body.key, given)
 
 
 @operation(

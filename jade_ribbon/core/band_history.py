@@ -4,7 +4,7 @@ The counters a shop sees are always the result of this replay, so that undoing a
 an event cannot leave them behind.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 
@@ -124,7 +124,9 @@ def after_event(state: BandHistory, event: EventFact) -> BandHistory:
     return state
 
 
-def replay(runs: Iterable[RunFact], events: Iterable[EventFact]) -> BandHistory:
+def _after_each(
+    runs: Iterable[RunFact], events: Iterable[EventFact]
+) -> Iterator[tuple[RunFact | EventFact, BandHistory]]:
     """Everything in order of time; at the same moment events come before runs."""
     items: Sequence[RunFact | EventFact] = sorted(
         (*events, *runs), key=lambda item: (item.at, isinstance(item, RunFact))
@@ -132,4 +134,19 @@ def replay(runs: Iterable[RunFact], events: Iterable[EventFact]) -> BandHistory:
     state = BandHistory()
     for item in items:
         state = after_run(state, item) if isinstance(item, RunFact) else after_event(state, item)
-    return state
+        yield item, state
+
+
+def replay(runs: Iterable[RunFact], events: Iterable[EventFact]) -> BandHistory:
+    """Where a band stands after everything that happened to it."""
+    states = [state for _, state in _after_each(runs, events)]
+    return states[-1] if states else BandHistory()
+
+
+def edge_after_runs(runs: Iterable[RunFact], events: Iterable[EventFact]) -> tuple[float, ...]:
+    """Equivalent metres on the edge right after each run, in order of time."""
+    return tuple(
+        state.edge_equivalent_m
+        for item, state in _after_each(runs, events)
+        if isinstance(item, RunFact)
+    )

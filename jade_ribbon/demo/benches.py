@@ -5,7 +5,15 @@ from datetime import datetime, timedelta
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.alignment import Move
-from jade_ribbon.services import alignments, saw_scale, saws, setting_up, setups, stands
+from jade_ribbon.services import (
+    alignments,
+    saw_scale,
+    saws,
+    setting_up,
+    setup_steps,
+    setups,
+    stands,
+)
 from jade_ribbon.services.inputs import SetupStart, TensionInput
 from jade_ribbon.services.jobs import JobAnswer, duplicate_job
 from jade_ribbon.services.setup_inputs import (
@@ -94,7 +102,7 @@ class Benches:
                 who="Senn",
             )
             minute = at + timedelta(minutes=3 * i)
-            setups.record_step(self.session, card, step.key, given, minute)
+            setup_steps.record_step(self.session, card, step.key, given, minute)
         for stop in setups.one_setup(self.session, card).open_stops:
             raise RuntimeError(f"the sample card has a stop: {stop}")
         setups.finish(self.session, card, at + timedelta(hours=1))
@@ -133,4 +141,4 @@ class Benches:
         card = setups.start(self.session, SetupStart(job_id=job.id, band_id=band_id), at)
         for key in BEGUN:
             given = StepInput(done=True, left=LAST_CARD.get(key, {}), who="Odda")
-            setups.record_step(self.session, card, key, given, at)
+            setup_steps.record_step(self.session, card, key, given, at)

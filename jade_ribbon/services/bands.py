@@ -14,17 +14,13 @@ from jade_ribbon.core.edge_life import (
     ShopLife,
     ShopLives,
     chance_to_last,
-    metres_left,
     own_life_m,
 )
 from jade_ribbon.core.job import Candidate
-from jade_ribbon.core.sharpening import sharpening_advice
 from jade_ribbon.core.wear import edge_state, effective_dullness
-from jade_ribbon.reference.tables import steels, tooth_forms
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inputs import BandEventInput, BandInput, BandTypeInput
 from jade_ribbon.services.records import get, log_change, now, snapshot
-from jade_ribbon.services.shop import read_shop
 from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, RunRow, SawRow
 
 BAND_PLAIN = (
@@ -77,65 +73,6 @@ class BandAnswer:
     mounted_on: str | None
     mounted_saw_id: int | None
     tension_state: str | None
-
-
-@dataclass(frozen=True)
-class RunLine:
-    """A run as a band's page shows it."""
-
-    id: int
-    at: datetime
-    job_id: int | None
-    saw: str
-    material: str
-    operation: str
-    height_mm: float
-    length_mm: float
-    pieces: int
-    feed_m_min: float
-    time_s: float
-    minutes_per_m2: float
-    symptoms: list[str]
-    note: str
-    who: str
-    equivalent_m: float
-    edge_after_m: float
-
-
-@dataclass(frozen=True)
-class EventLine:
-    """Something else that happened to a band."""
-
-    id: int
-    at: datetime
-    kind: str
-    detail: str
-    value: float | None
-    who: str
-
-
-@dataclass(frozen=True)
-class LifeFacts:
-    """What the life estimate of a band rests on."""
-
-    median_m: float
-    prior_m: float
-    retired: int
-    running: int
-    left_90_m: float
-    left_50_m: float
-    left_10_m: float
-
-
-@dataclass(frozen=True)
-class BandPage:
-    """A band with its whole history and the fan of what is left."""
-
-    band: BandAnswer
-    life: LifeFacts
-    advice: str
-    runs: list[RunLine]
-    events: list[EventLine]
 
 
 def shop_lives(session: Session) -> ShopLives:
@@ -308,7 +245,8 @@ def _refuse_mounted(session: Session, row: BandRow, doing: str) -> None:
         raise ConflictError(f"Band {row.label} is on {saw.name}: take it off before {doing} it.")
 
 
-def _history(session: Session, band_id: int) -> tuple[Sequence[RunRow], Sequence[BandEventRow]]:
+def history(session: Session, band_id: int) -> tuple[Sequence[RunRow], Sequence[BandEventRow]]:
+    """Live runs and events of a band, oldest first."""
     runs = session.scalars(
         select(RunRow)
         .where(RunRow.band_id == band_id, RunRow.deleted_at.is_(None))
@@ -322,19 +260,21 @@ def _history(session: Session, band_id: int) -> tuple[Sequence[RunRow], Sequence
     return runs, events
 
 
-def _run_fact(run: RunRow) -> RunFact:
+def run_fact(run: RunRow) -> RunFact:
+    """What a run did to the band, as the replay takes it."""
     return RunFact(run.at, run.contact_m, run.equivalent_m, run.fouling_gain, run.bending_share)
 
 
-def _event_fact(event: BandEventRow) -> EventFact:
+def event_fact(event: BandEventRow) -> EventFact:
+    """What else happened to it, as the replay takes it."""
     return EventFact(event.at, event.kind, event.detail, event.value)
 
 
 def refresh(session: Session, row: BandRow) -> BandHistory:
     """Replay a band's history into its counters and lives."""
     session.flush()
-    runs, events = _history(session, row.id)
-    state = replay((_run_fact(r) for r in runs), (_event_fact(e) for e in events))
+    runs, events = history(session, row.id)
+    state = replay((run_fact(r) for r in runs), (event_fact(e) for e in events))
     row.sharpenings = state.sharpenings
     row.edge_equivalent_m, row.edge_contact_m = state.edge_equivalent_m, state.edge_contact_m
     row.total_contact_m, row.fouling = state.total_contact_m, state.fouling
@@ -393,78 +333,6 @@ def delete_event(session: Session, event_id: int) -> int:
     change = log_change(session, event, "delete", before).id
     refresh(session, get(session, "band", event.band_id))
     return change
-
-
-def band_page(session: Session, band_id: int) -> BandPage:
-    """A band with runs, events and the fan of what is left."""
-    band = one_band(session, band_id)
-    life = shop_lives(session).of(band.steel, band.sharpenings)
-    near, middle, far = metres_left(life, used_m=band.edge_equivalent_m)
-    runs, events = _history(session, band_id)
-    saws = {s.id: s.name for s in session.scalars(select(SawRow))}
-    return BandPage(
-        band=band,
-        life=LifeFacts(
-            median_m=own_life_m(life, used_m=band.edge_equivalent_m),
-            prior_m=life.prior_life_m,
-            retired=life.retired,
-            running=life.running,
-            left_90_m=near,
-            left_50_m=middle,
-            left_10_m=far,
-        ),
-        advice=_advice(session, band),
-        runs=_run_lines(runs, events, saws),
-        events=[EventLine(e.id, e.at, e.kind, e.detail, e.value, e.who) for e in events],
-    )
-
-
-def _advice(session: Session, band: BandAnswer) -> str:
-    """What the shop's rule says of a dull edge; nothing for a scrapped band."""
-    if band.state == "scrapped":
-        return ""
-    return sharpening_advice(
-        steel=steels()[band.steel],
-        form=tooth_forms()[band.form],
-        width_mm=band.width_mm,
-        tpi_lo=band.tpi_lo,
-        sharpenings=band.sharpenings,
-        dullness=band.dullness,
-        rule=read_shop(session).rules["resharpening"],
-    )
-
-
-def _run_lines(
-    runs: Sequence[RunRow], events: Sequence[BandEventRow], saws: dict[int, str]
-) -> list[RunLine]:
-    """Runs with the edge's metres after each, from the same replay as the counters."""
-    lines = []
-    for i, run in enumerate(runs):
-        before = (_event_fact(e) for e in events if e.at <= run.at)
-        edge = replay((_run_fact(r) for r in runs[: i + 1]), before).edge_equivalent_m
-        area = run.height_mm * run.length_mm * run.pieces * 1e-6
-        lines.append(
-            RunLine(
-                id=run.id,
-                at=run.at,
-                job_id=run.job_id,
-                saw=saws[run.saw_id],
-                material=run.material,
-                operation=run.operation,
-                height_mm=run.height_mm,
-                length_mm=run.length_mm,
-                pieces=run.pieces,
-                feed_m_min=run.feed_m_min,
-                time_s=run.time_s,
-                minutes_per_m2=run.time_s / 60.0 / area,
-                symptoms=run.symptoms,
-                note=run.note,
-                who=run.who,
-                equivalent_m=run.equivalent_m,
-                edge_after_m=edge,
-            )
-        )
-    return lines
 
 
 def chance(row: BandRow, lives: ShopLives, next_m: float) -> float:

@@ -8,7 +8,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.band_history import BandHistory, EventFact, RunFact, replay
+from jade_ribbon.core.band_history import (
+    BandHistory,
+    EventFact,
+    RunFact,
+    edge_after_runs,
+    replay,
+)
 from jade_ribbon.core.choose import choose
 from jade_ribbon.core.edge_life import (
     ShopLives,
@@ -59,6 +65,25 @@ def test_sharpening_ends_a_life_and_starts_the_next() -> None:
 def test_order_of_entry_does_not_matter() -> None:
     runs, events = [run(1), run(5), run(2)], [event(3, "sharpened"), event(4, "cleaned")]
     assert replay(runs, events) == replay(sorted(runs, key=lambda r: r.at), events[::-1])
+
+
+@given(
+    days=st.lists(st.integers(0, 30), max_size=12).map(sorted),
+    others=st.lists(
+        st.tuples(st.integers(0, 30), st.sampled_from(["sharpened", "cleaned", "edge_judged"])),
+        max_size=6,
+    ),
+)
+def test_the_edge_after_each_run_is_the_replay_so_far(
+    days: list[int], others: list[tuple[int, str]]
+) -> None:
+    runs = [run(day, metres=10.0 + i) for i, day in enumerate(days)]
+    events = [event(day, kind, value=35.0) for day, kind in others]
+    so_far = tuple(
+        replay(runs[: i + 1], [e for e in events if e.at <= r.at]).edge_equivalent_m
+        for i, r in enumerate(runs)
+    )
+    assert edge_after_runs(runs, events) == so_far
 
 
 def test_a_crack_only_censors_a_life() -> None:

@@ -12,7 +12,8 @@ from jade_ribbon.core.wear import edge_state
 from jade_ribbon.demo import world
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK
 from jade_ribbon.reference.tables import materials, steels, tooth_forms
-from jade_ribbon.services.bands import band_page, list_bands, refresh
+from jade_ribbon.services.band_pages import band_page
+from jade_ribbon.services.bands import list_bands, refresh
 from jade_ribbon.services.saws import core_saw, list_saws
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.models import BandRow, EdgeLifeRow, JobRow, RunRow, SawRow

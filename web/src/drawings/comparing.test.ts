@@ -27,10 +27,29 @@ describe("comparing bands", () => {
     expect(c).toBe(1);
   });
 
-  it("knows which way is better", () => {
-    expect(bestOf(measure("cost"), [band(2), band(4)])).toBe(0);
-    expect(bestOf(measure("hours"), [band(2, 5), band(2, 50)])).toBe(1);
-    expect(bestOf(measure("cost"), [band(2), band(2)])).toBeNull();
-    expect(bestOf(measure("cost"), [band(null), band(2)])).toBeNull();
+  it("knows which way is better, and marks bands that read alike together", () => {
+    expect(bestOf(measure("cost"), [band(2), band(4)])).toEqual([true, false]);
+    expect(bestOf(measure("hours"), [band(2, 5), band(2, 50)])).toEqual([false, true]);
+    expect(bestOf(measure("cost"), [band(2), band(2.01), band(4)])).toEqual([true, true, false]);
+    expect(bestOf(measure("cost"), [band(2), band(2)])).toEqual([false, false]);
+    expect(bestOf(measure("cost"), [band(null), band(2)])).toEqual([false, false]);
+  });
+
+  it("takes no side where neither more nor less is better", () => {
+    const teeth = measure("teeth");
+    const [few, many] = [6, 30].map(
+      (teeth_in_cut) => ({ option: { teeth_in_cut } }) as unknown as Compared,
+    );
+    expect(bestOf(teeth, [few, many] as Compared[])).toEqual([false, false]);
+  });
+
+  it("holds hours in bending level beyond what is known of them", () => {
+    const hours = measure("hours");
+    expect(bestOf(hours, [band(1, 20), band(1, 11_000), band(1, 400_000)])).toEqual([
+      false,
+      true,
+      true,
+    ]);
+    expect(shares(hours, [band(1, 11_000), band(1, 400_000)])).toEqual([1, 1]);
   });
 });

@@ -9,9 +9,17 @@ export interface Measure {
   readonly of: (c: Compared) => number | null;
   /** Drawn on a logarithmic axis: values lie decades apart. */
   readonly decades?: boolean;
-  readonly better: "more" | "less";
+  /** Which way is better; left out where neither is. */
+  readonly better?: "more" | "less";
   readonly suffix?: string;
+  /** Beyond this the figure means no more than “over it”, and bands are level. */
+  readonly over?: number;
 }
+
+/** Hours in bending are good to a factor of ten: more than these says nothing more. */
+const MANY_HOURS = 10_000;
+/** Figures nearer than this share of each other read alike. */
+const LEVEL = 0.01;
 
 export const MEASURES: readonly Measure[] = [
   {
@@ -26,7 +34,6 @@ export const MEASURES: readonly Measure[] = [
     label: "teeth in the work",
     kind: "plain",
     of: (c) => c.option?.teeth_in_cut ?? null,
-    better: "more",
   },
   {
     key: "fill",
@@ -64,6 +71,7 @@ export const MEASURES: readonly Measure[] = [
     of: (c) => c.option?.bending_hours ?? null,
     decades: true,
     better: "more",
+    over: MANY_HOURS,
   },
   { key: "life", label: "life of the edge, m", kind: "plain", of: (c) => c.life_m, better: "more" },
   {
@@ -75,9 +83,16 @@ export const MEASURES: readonly Measure[] = [
   },
 ];
 
+function held(measure: Measure, compared: readonly Compared[]): (number | null)[] {
+  return compared.map((c) => {
+    const value = measure.of(c);
+    return value === null ? null : Math.min(value, measure.over ?? Infinity);
+  });
+}
+
 /** Shares 0..1 of the axis for each band; null where a band has no such figure. */
 export function shares(measure: Measure, compared: readonly Compared[]): (number | null)[] {
-  const values = compared.map(measure.of);
+  const values = held(measure, compared);
   const known = values.filter((v): v is number => v !== null && v > 0);
   if (known.length === 0) return values.map(() => null);
   const most = Math.max(...known);
@@ -87,11 +102,14 @@ export function shares(measure: Measure, compared: readonly Compared[]): (number
   return values.map((v) => (v === null || v <= 0 ? null : (Math.log10(v) - low) / span));
 }
 
-/** The place of the band that is best by a measure; null when they are level or only one. */
-export function bestOf(measure: Measure, compared: readonly Compared[]): number | null {
-  const values = compared.map(measure.of);
+/** Which bands are best by a measure, those that read alike together; none when all are level. */
+export function bestOf(measure: Measure, compared: readonly Compared[]): boolean[] {
+  const values = held(measure, compared);
   const known = values.filter((v): v is number => v !== null);
-  if (known.length < 2 || Math.max(...known) === Math.min(...known)) return null;
-  const best = measure.better === "more" ? Math.max(...known) : Math.min(...known);
-  return values.indexOf(best);
+  const least = Math.min(...known);
+  const most = Math.max(...known);
+  if (!measure.better || known.length < 2 || most - least <= LEVEL * most)
+    return values.map(() => false);
+  const best = measure.better === "more" ? most : least;
+  return values.map((v) => v !== null && Math.abs(v - best) <= LEVEL * Math.abs(best));
 }

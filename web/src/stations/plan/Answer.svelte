@@ -150,7 +150,9 @@
     display: grid;
     grid-template-columns: 5.75rem 1fr;
     gap: var(--s3);
-    padding: 0.35rem 0;
+    padding: var(--s1) 0;
+    font-size: var(--text-small);
+    line-height: 1.35;
     border-bottom: var(--hair) solid var(--hairline);
   }
   dt {

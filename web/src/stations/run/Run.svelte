@@ -11,12 +11,13 @@
   import Cautions from "../../parts/Cautions.svelte";
   import EdgeTip from "../../parts/EdgeTip.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import Symptoms from "./Symptoms.svelte";
   import Wear from "./Wear.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
   let card = $state<RunCard | null>(recall<RunCard | null>("run.card", null));
   let setup = $state<SetupAnswer | null>(recall<SetupAnswer | null>("run.setup", null));
-  let symptoms = $state<RunInput["symptoms"] & string[]>([]);
+  let symptoms = $state<NonNullable<RunInput["symptoms"]>>([]);
   let pieces = $state(1);
   let length = $state<number | null>(null);
   let minutes = $state<number | null>(null);
@@ -67,14 +68,6 @@
     if (clock !== null) minutes = (Date.now() - clock) / 60_000;
     clock = null;
     remember("run.clock", null);
-  }
-
-  function toggle(symptom: string): void {
-    symptoms = (
-      symptoms.includes(symptom as never)
-        ? symptoms.filter((s) => s !== symptom)
-        : [...symptoms, symptom]
-    ) as typeof symptoms;
   }
 
   /** A key no other run has; works where the page is not served securely, too. */
@@ -201,23 +194,7 @@
           so.
         {/if}
       </p>
-      <fieldset>
-        <legend>Anything seen, heard or felt?</legend>
-        <div class="symptoms">
-          {#each shop.reference?.symptoms ?? [] as symptom (symptom)}
-            <button
-              type="button"
-              aria-pressed={symptoms.includes(symptom as never)}
-              onclick={() => toggle(symptom)}>{symptom.replaceAll("_", " ")}</button
-            >
-          {/each}
-        </div>
-      </fieldset>
-      {#if symptoms.includes("smoke" as never) || symptoms.includes("burn" as never)}
-        <p class="stop" role="alert">
-          <strong>Stop.</strong> Look into the dust box for smouldering before leaving it.
-        </p>
-      {/if}
+      <Symptoms {symptoms} onsymptoms={(s) => (symptoms = s)} />
       <div class="words">
         <label>Who<input bind:value={who} list="run-people" autocomplete="off" /></label>
         <datalist id="run-people"
@@ -343,26 +320,6 @@
   .pace {
     min-height: 1.5rem;
   }
-  legend {
-    font-weight: 600;
-    padding-bottom: var(--s2);
-  }
-  .symptoms {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s2);
-  }
-  .symptoms button {
-    min-height: 3.25rem;
-    padding: 0 var(--s4);
-    background: none;
-    border: var(--hair) solid var(--ink);
-  }
-  .symptoms button[aria-pressed="true"] {
-    background: var(--ink);
-    color: var(--ground);
-    font-weight: 650;
-  }
   label {
     display: grid;
     font-weight: 600;
@@ -378,14 +335,10 @@
     border-bottom: var(--rule) solid var(--ink);
     width: 100%;
   }
-  .stop,
   .refused {
     border-left: var(--s2) solid var(--vermilion);
     background: var(--vermilion-pale);
     padding: var(--s3);
-  }
-  .stop strong {
-    color: var(--vermilion);
   }
   .refused button {
     min-height: var(--touch);

@@ -54,7 +54,7 @@
     <p class="soft">
       {card.done} of {card.steps.length} steps · the saw is
       <strong>{setup.tension_state === "on" ? "under tension" : "slack"}</strong>
-      {#if setup.last}· last set up so {day(setup.last.at)}{/if}
+      {#if setup.last}· {setup.band_label} last set up on it {day(setup.last.at)}{/if}
     </p>
   </header>
   <Stops

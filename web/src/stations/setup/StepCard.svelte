@@ -66,7 +66,7 @@
     <p><span class="soft">Goes wrong</span> {shop.words(step.wrong)}</p>
   </div>
   <div class="drawing">
-    <StepDrawing {setup} step={step.key} drift={card.draft("drift").left} />
+    <StepDrawing {setup} step={step.key} means={card.means} drift={card.draft("drift").left} />
   </div>
 </article>
 

@@ -4,11 +4,12 @@
   import { notice } from "../../lib/notice.svelte";
   import { recall, remember } from "../../lib/storage";
   import { shop } from "../../lib/shop.svelte";
-  import { percent, significant, type Kind } from "../../lib/units";
+  import { percent, significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import Listen from "./Listen.svelte";
   import TensionForms from "./TensionForms.svelte";
+  import { MEANS } from "./means";
   import type { SetupState } from "./setup.svelte";
 
   interface Props {
@@ -17,17 +18,7 @@
   }
   const { card, setup }: Props = $props();
 
-  type Means = "gauge" | "pluck" | "push" | "scale" | "travel";
-  const MEANS: readonly { key: Means; name: string; label: string; kind: Kind }[] = [
-    { key: "gauge", name: "strain gauge", label: "Stretch on the gauge", kind: "stretch" },
-    { key: "pluck", name: "note", label: "Note, Hz", kind: "plain" },
-    { key: "push", name: "side push", label: "Push at mid-span", kind: "force" },
-    { key: "scale", name: "the saw’s scale", label: "Reading of the saw’s scale", kind: "plain" },
-    { key: "travel", name: "wheel travel", label: "Wheel travel from snug", kind: "thin" },
-  ];
-  const rule = $derived((shop.settings?.rules.tension_means ?? "gauge") as Means);
-  let picked = $state<Means | null>(null);
-  const means = $derived(picked ?? rule);
+  const means = $derived(card.means);
   const shown = $derived(MEANS.find((m) => m.key === means) ?? MEANS[0]);
   const tension = $derived(setup.card.tension);
 
@@ -106,7 +97,7 @@
         type="button"
         aria-pressed={m.key === means}
         onclick={() => {
-          picked = m.key;
+          card.picked = m.key;
           value = null;
           answer = null;
           fault = "";
@@ -126,8 +117,8 @@
     {/if}
     <div class="line">
       <QuantityField
-        label={shown?.label ?? ""}
-        kind={shown?.kind ?? "plain"}
+        label={shown.label}
+        kind={shown.kind}
         {value}
         error={fault}
         help={means === "scale" && tension.scale

@@ -3,6 +3,7 @@ import type { FaultBody, SetupAnswer, SetupStep, StepBody } from "../../api/sche
 import { shop } from "../../lib/shop.svelte";
 import { recall, remember } from "../../lib/storage";
 import { ticket } from "../../lib/ticket.svelte";
+import type { Means } from "./means";
 
 type Figures = Record<string, number | null>;
 interface Draft {
@@ -23,10 +24,16 @@ export class SetupState {
   faults = $state<readonly FaultBody[]>([]);
   refused = $state("");
   sending = $state(false);
+  /** The means of tension asked for here; the shop's rule until one is. */
+  picked = $state<Means | null>(null);
   #drafts = $state<Record<string, Draft>>({});
 
   get steps(): readonly SetupStep[] {
     return this.answer?.card.steps ?? [];
+  }
+
+  get means(): Means {
+    return this.picked ?? (shop.settings?.rules.tension_means as Means | undefined) ?? "gauge";
   }
 
   settled(key: string): boolean {

@@ -1,6 +1,8 @@
 <script lang="ts">
+  import type { TensionCard } from "../../../api/schema";
   import { bandPath, wheelsFor } from "../../../drawings/wheels";
-  import { shop } from "../../../lib/shop.svelte";
+  import type { Means } from "../means";
+  import SpanMeans from "./SpanMeans.svelte";
 
   interface Props {
     diameters: readonly number[];
@@ -8,17 +10,10 @@
     horizontal: boolean;
     /** Which part is spoken of: the whole, the free span, the doors. */
     show: "mount" | "span" | "doors" | "lock";
-    span_mm?: number | null;
-    push?: { force_N: number; deflection_mm: number } | null;
+    tension: TensionCard;
+    means: Means;
   }
-  const {
-    diameters,
-    band_length_mm,
-    horizontal,
-    show,
-    span_mm = null,
-    push = null,
-  }: Props = $props();
+  const { diameters, band_length_mm, horizontal, show, tension, means }: Props = $props();
 
   const W = 520;
   const H = 300;
@@ -42,6 +37,7 @@
   const centre = $derived({ x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 });
   const right = $derived(wheels[0] ? wheels[0].x + wheels[0].r : 0);
   const middle = $derived(((wheels[0]?.y ?? 0) + (wheels[1]?.y ?? 0)) / 2);
+  const halfSpan = $derived((Math.abs((wheels[1]?.y ?? 0) - (wheels[0]?.y ?? 0)) / 2) * scale);
   const hair = $derived(2 / scale);
   const teethX = $derived(W / 2 - 40 + (right - centre.x) * scale);
 </script>
@@ -80,18 +76,17 @@
     <path class="say" d="M{teethX + 12} {H / 2 - 44}v70m-7 -14l7 14 7 -14" />
     <text x={teethX + 28} y={H / 2 - 20}>teeth down,</text>
     <text x={teethX + 28} y={H / 2}>into the table</text>
-  {:else if !horizontal && show === "span" && span_mm !== null}
-    {@const y0 = H / 2 + ((wheels[0]?.y ?? 0) - centre.y) * scale}
-    {@const y1 = H / 2 + ((wheels[1]?.y ?? 0) - centre.y) * scale}
-    {@const ym = H / 2 + (middle - centre.y) * scale}
-    <path class="say" d="M{teethX + 46} {y0}V{y1}m-6 0h12M{teethX + 40} {y0}h12" />
-    <text x={teethX + 58} y={y0 + 28}>{shop.say(span_mm, "length")}</text>
-    <text x={teethX + 58} y={y0 + 48}>free span</text>
-    {#if push}
-      <path class="say push" d="M{teethX + 40} {ym}h-32m10 -6l-10 6 10 6" />
-      <text class="mono" x={teethX + 58} y={ym + 4}>{shop.say(push.force_N, "force")}</text>
-      <text x={teethX + 58} y={ym + 24}>for {shop.say(push.deflection_mm, "length")}</text>
-    {/if}
+  {:else if show === "span"}
+    <SpanMeans
+      {tension}
+      {means}
+      x={horizontal ? W / 2 + (middle - centre.y) * scale : teethX}
+      y={horizontal ? H / 2 - (right - centre.x) * scale : H / 2 + (middle - centre.y) * scale}
+      half={halfSpan}
+      reach={(wheels[0]?.r ?? 0) * scale}
+      gauge={tension.gauge_length_mm * scale}
+      {horizontal}
+    />
   {:else if show === "lock"}
     <g transform="translate({W - 120} 60)">
       <path class="lock" d="M18 40V24a20 20 0 0 1 40 0v16" />
@@ -132,9 +127,6 @@
     stroke: var(--ink);
     stroke-width: 1.2;
   }
-  .push {
-    stroke-width: 2.5;
-  }
   .lock {
     fill: none;
     stroke: var(--brass);
@@ -150,10 +142,5 @@
   text {
     fill: var(--ink);
     font-size: 17px;
-  }
-  .mono {
-    font-family: var(--mono);
-    font-weight: 700;
-    font-size: 20px;
   }
 </style>

@@ -7,14 +7,17 @@
   import SawLoop from "./SawLoop.svelte";
   import SpeedScale, { type Drive } from "./SpeedScale.svelte";
   import Strip from "./Strip.svelte";
+  import type { Means } from "../means";
 
   interface Props {
     setup: SetupAnswer;
     step: string;
+    /** The means of tension in hand. */
+    means?: Means;
     /** What was typed or recorded of a freehand trial. */
     drift?: Readonly<Record<string, number | null>>;
   }
-  const { setup, step, drift = {} }: Props = $props();
+  const { setup, step, means = "gauge", drift = {} }: Props = $props();
 
   const band = $derived(setup.option.band);
   const saw = $derived(shop.saw(setup.saw_id)?.saw ?? {});
@@ -44,8 +47,8 @@
     band_length_mm={band.length_mm}
     horizontal={saw.orientation === "horizontal"}
     show={loop}
-    span_mm={tension.free_span_mm}
-    push={tension.side_push}
+    {tension}
+    {means}
   />
 {:else if step === "inspect"}
   <Strip {band} />
