@@ -201,11 +201,13 @@ def advise(
 
 
 def turn_words(turns: float) -> str:
-    """A turn as said: '3/8 turn clockwise'.
+    """A turn as said: '3/8 turn clockwise'; '' for none.
 
     >>> turn_words(-0.375)
     '3/8 turn anticlockwise'
     """
+    if turns == 0.0:
+        return ""
     way = "clockwise" if turns > 0 else "anticlockwise"
     sixteenths = round(abs(turns) * QUARTERS)
     if sixteenths == QUARTERS:
@@ -214,35 +216,6 @@ def turn_words(turns: float) -> str:
     return f"{sixteenths // shared}/{int(QUARTERS) // shared} turn {way}"
 
 
-@dataclass(frozen=True)
-class Place:
-    """Where a gap is read and what moves it."""
-
-    axis: str
-    read: str
-    bolt: str
-
-
-PLACES = {
-    "tilt": Place(
-        "tilt",
-        "straightedge upright across both wheels; gap at the top edge of the {wheel} wheel, "
-        "positive when the wheel leans away from it there",
-        "{wheel} shaft, bolt at 6 o'clock",
-    ),
-    "toe": Place(
-        "toe",
-        "straightedge level across the {wheel} wheel against one across the other; gap at the "
-        "column side, positive when the wheel stands away there",
-        "{wheel} shaft, bolt at 9 o'clock",
-    ),
-    "offset": Place(
-        "offset",
-        "straightedge upright on the two edges of the fixed wheel; gap at the middle of the "
-        "{wheel} wheel, positive when that wheel stands back",
-        "{wheel} hub, shims behind the bearing: a turn stands for 1 mm of shim",
-    ),
-}
 SHIM_RESPONSE = Response(1.0, 0.05)
 
 

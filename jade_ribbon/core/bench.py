@@ -25,6 +25,9 @@ class Bench:
     fence_bolt_spacing_mm: float | None = None
     tyre_width_mm: float | None = None
     knob: Knob = "unknown"
+    tilt_bolt_oclock: int | None = None
+    toe_bolt_oclock: int | None = None
+    """Where the bolts that lean and toe a wheel stand, 1..12 seen from the doors."""
     manual_side_gap_mm: float | None = None
     manual_thrust_gap_mm: float | None = None
     motor_pulley_mm: float | None = None

@@ -3,22 +3,24 @@
 import dataclasses
 from dataclasses import dataclass
 from datetime import datetime
+from typing import cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.alignment import (
-    PLACES,
     SHIM_RESPONSE,
     Advice,
     Move,
     Response,
     acts,
     advise,
+    turn_words,
 )
 from jade_ribbon.core.job import Saw
 from jade_ribbon.core.setup_words import coplanar_limit_of
 from jade_ribbon.core.tyres import TyreVerdict, tyre_verdict
+from jade_ribbon.core.wheel_places import Axis, Place, Wheel, check_wheel, place_of
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import core_saw
@@ -42,11 +44,13 @@ class AlignmentAnswer:
     wheel: str
     read: str
     bolt: str
+    oclock: int | None
     start_mm: float
     moves: list[Move]
     acts: bool
     acts_words: str
     advice: Advice
+    turn_words: str
     known_words: str
     band_label: str | None
     who: str
@@ -103,12 +107,18 @@ def _second_band(session: Session, row: AlignmentRow) -> str:
     return f"Band {other} showed the same: it is the saw's, not the band's."
 
 
+def _place(saw: SawRow, axis: str, wheel: str) -> Place:
+    return place_of(
+        axis=cast(Axis, axis), wheel=cast(Wheel, wheel), saw=core_saw(saw), bench=core_bench(saw)
+    )
+
+
 def _answer(session: Session, row: AlignmentRow) -> AlignmentAnswer:
     saw_row: SawRow = get(session, "saw", row.saw_id)
     saw: Saw = core_saw(saw_row)
     known, words = _known(session, row)
     moves = [Move(**m) for m in row.moves]
-    place = PLACES[row.axis]
+    place = _place(saw_row, row.axis, row.wheel)
     does, why = acts(
         row.start_mm,
         limit_mm=coplanar_limit_of(saw),
@@ -116,17 +126,20 @@ def _answer(session: Session, row: AlignmentRow) -> AlignmentAnswer:
         rule=read_shop(session).rules["coplanar"],
     )
     band = session.get(BandRow, row.band_id) if row.band_id else None
+    advice = advise(start_mm=row.start_mm, moves=moves, known=known)
     return AlignmentAnswer(
         id=row.id,
         axis=row.axis,
         wheel=row.wheel,
-        read=_capital(place.read.format(wheel=row.wheel)),
-        bolt=_capital(place.bolt.format(wheel=row.wheel)),
+        read=_capital(place.read),
+        bolt=_capital(place.bolt),
+        oclock=place.oclock,
         start_mm=row.start_mm,
         moves=moves,
         acts=does,
         acts_words=why,
-        advice=advise(start_mm=row.start_mm, moves=moves, known=known),
+        advice=advice,
+        turn_words=turn_words(advice.turns),
         known_words=words,
         band_label=band.label if band else None,
         who=row.who,
@@ -159,6 +172,7 @@ def start(session: Session, saw_id: int, given: AlignmentStart) -> AlignmentAnsw
         raise ConflictError(
             f"{saw.name} is slack: read the gap at working tension, with the band tracked."
         )
+    check_wheel(given.wheel, core_saw(saw))
     plain = given.model_dump(exclude={"gap_mm", "authorised_by"})
     row = AlignmentRow(
         saw_id=saw_id,

@@ -4,6 +4,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from jade_ribbon.core.wheel_places import Axis, Wheel
 from jade_ribbon.formats.validation import Strict
 from jade_ribbon.services.inputs import Person
 
@@ -103,6 +104,8 @@ class BenchInput(Strict):
     fence_bolt_spacing_mm: Positive | None = None
     tyre_width_mm: Annotated[float, Field(gt=0, le=400)] | None = None
     knob: Literal["unknown", "clockwise_back", "clockwise_forward"] = "unknown"
+    tilt_bolt_oclock: Annotated[int, Field(ge=1, le=12)] | None = None
+    toe_bolt_oclock: Annotated[int, Field(ge=1, le=12)] | None = None
     manual_side_gap_mm: Gap | None = None
     manual_thrust_gap_mm: Gap | None = None
     motor_pulley_mm: Positive | None = None
@@ -128,8 +131,8 @@ class ScalePointInput(Strict):
 class AlignmentStart(Strict):
     """A gap read with the straightedge, at working tension and tracked."""
 
-    axis: Literal["tilt", "toe", "offset"]
-    wheel: Literal["upper", "lower", "left", "right"]
+    axis: Axis
+    wheel: Wheel
     gap_mm: Annotated[float, Field(ge=-30, le=30)]
     sits_on_both: bool = True
     who: Person = ""

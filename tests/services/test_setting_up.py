@@ -246,6 +246,28 @@ def test_a_wheel_is_trued_and_its_answer_remembered(shop: FlaskClient) -> None:
     assert len(shop.get("/api/saws/1/alignments").get_json()) == 2
 
 
+def test_a_saw_s_own_bolt_is_named_and_only_its_own_wheels(shop: FlaskClient) -> None:
+    url = begin(shop)
+    for key in ("isolate", "mount", "tension"):
+        tick(shop, url, key)
+    start: dict[str, Any] = {"axis": "toe", "wheel": "upper", "gap_mm": 2.0}
+    usual = post(shop, "/api/saws/1/alignments", 201, **start)
+    assert (
+        usual["bolt"]
+        == "Upper shaft, bolt at 9 o'clock seen from the doors, where it usually stands"
+    )
+    shop.put("/api/saws/1/bench", json={"toe_bolt_oclock": 3})
+    own = shop.get("/api/saws/1/alignments").get_json()[0]
+    assert (own["bolt"], own["oclock"]) == ("Upper shaft, bolt at 3 o'clock seen from the doors", 3)
+    assert own["turn_words"] == "3/4 turn clockwise"
+    for wheel in ("left", "third"):
+        refused = shop.post("/api/saws/1/alignments", json=start | {"wheel": wheel}).get_json()
+        assert refused["errors"][0]["path"] == "wheel"
+        assert refused["errors"][0]["message"].endswith("accepted: upper, lower")
+    odd = shop.put("/api/saws/1/bench", json={"toe_bolt_oclock": 13}).get_json()
+    assert odd["errors"][0]["path"] == "toe_bolt_oclock"
+
+
 def test_drift_is_kept_with_the_band_and_its_growth_told(shop: FlaskClient) -> None:
     shop.put("/api/saws/1/bench", json={"fence_bolt_spacing_mm": 150})
     url = begin(shop)

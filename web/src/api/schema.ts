@@ -1122,6 +1122,8 @@ export interface components {
             read: string;
             /** Bolt */
             bolt: string;
+            /** Oclock */
+            oclock: number | null;
             /** Start Mm */
             start_mm: number;
             /** Moves */
@@ -1131,6 +1133,8 @@ export interface components {
             /** Acts Words */
             acts_words: string;
             advice: components["schemas"]["Advice"];
+            /** Turn Words */
+            turn_words: string;
             /** Known Words */
             known_words: string;
             /** Band Label */
@@ -1171,7 +1175,7 @@ export interface components {
              * Wheel
              * @enum {string}
              */
-            wheel: "upper" | "lower" | "left" | "right";
+            wheel: "upper" | "lower" | "third" | "left" | "right";
             /** Gap Mm */
             gap_mm: number;
             /**
@@ -1480,6 +1484,16 @@ export interface components {
              */
             knob?: "unknown" | "clockwise_back" | "clockwise_forward";
             /**
+             * Tilt Bolt Oclock
+             * @default null
+             */
+            tilt_bolt_oclock?: number | null;
+            /**
+             * Toe Bolt Oclock
+             * @default null
+             */
+            toe_bolt_oclock?: number | null;
+            /**
              * Manual Side Gap Mm
              * @default null
              */
@@ -1538,6 +1552,16 @@ export interface components {
              * @enum {string}
              */
             knob: "unknown" | "clockwise_back" | "clockwise_forward";
+            /**
+             * Tilt Bolt Oclock
+             * @default null
+             */
+            tilt_bolt_oclock: number | null;
+            /**
+             * Toe Bolt Oclock
+             * @default null
+             */
+            toe_bolt_oclock: number | null;
             /**
              * Manual Side Gap Mm
              * @default null

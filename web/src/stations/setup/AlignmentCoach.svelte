@@ -1,12 +1,13 @@
 <script lang="ts">
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
-  import type { AlignmentAnswer } from "../../api/schema";
+  import type { AlignmentAnswer, AlignmentStart } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { day, significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import TyreTool from "./TyreTool.svelte";
+  import Truing from "./draw/Truing.svelte";
 
   interface Props {
     saw_id: number;
@@ -14,19 +15,31 @@
   }
   const { saw_id, who }: Props = $props();
 
-  type Axis = "tilt" | "toe" | "offset";
-  type Wheel = "upper" | "lower" | "left" | "right";
-  const AXES: readonly { key: Axis; name: string }[] = [
-    { key: "tilt", name: "leans: gap at top or bottom" },
-    { key: "toe", name: "toes in or out: gap at one side" },
+  type Axis = AlignmentStart["axis"];
+  type Wheel = AlignmentStart["wheel"];
+  const saw = $derived(shop.saw(saw_id)?.saw);
+  const horizontal = $derived(saw?.orientation === "horizontal");
+  const axes = $derived<readonly { key: Axis; name: string }[]>([
+    {
+      key: "tilt",
+      name: `leans: gap at ${horizontal ? "its outer or inner edge" : "top or bottom"}`,
+    },
+    { key: "toe", name: `toes in or out: gap at ${horizontal ? "top or bottom" : "one side"}` },
     { key: "offset", name: "stands in front or behind" },
-  ];
-  const horizontal = $derived(shop.saw(saw_id)?.saw.orientation === "horizontal");
-  const wheels = $derived<readonly Wheel[]>(horizontal ? ["left", "right"] : ["upper", "lower"]);
+  ]);
+  const three = $derived(((saw?.wheel_diameters_mm as number[] | undefined) ?? []).length === 3);
+  const wheels = $derived<readonly Wheel[]>(
+    horizontal ? ["left", "right"] : three ? ["upper", "lower", "third"] : ["upper", "lower"],
+  );
 
   let all = $state<AlignmentAnswer[]>([]);
   let fresh = $state(false);
-  const current = $derived(all[0]?.finished_at === null && !fresh ? all[0] : null);
+  /** The truing seen to its end on this page: its last words stay until another gap is read. */
+  let seen = $state<number | null>(null);
+  const current = $derived(
+    all[0] && !fresh && (all[0].finished_at === null || all[0].id === seen) ? all[0] : null,
+  );
+  const ended = $derived(current !== null && current.finished_at !== null);
   let axis = $state<Axis>("tilt");
   let wheel = $state<Wheel | null>(null);
   let gap = $state<number | null>(null);
@@ -46,7 +59,7 @@
 
   async function attempt(call: Promise<AlignmentAnswer>): Promise<void> {
     try {
-      await call;
+      seen = (await call).id;
       fault = "";
       fresh = false;
       gap = null;
@@ -91,6 +104,15 @@
   {#if current}
     <p><strong>{current.bolt}</strong>. {current.read}. {current.acts_words}</p>
     <p class="next" aria-live="polite">{current.advice.words}</p>
+    <Truing
+      axis={current.axis as Axis}
+      wheel={current.wheel}
+      {horizontal}
+      gap_mm={current.advice.gap_mm}
+      turns={current.advice.turns}
+      turn_words={current.turn_words}
+      oclock={current.oclock}
+    />
     <p class="soft">
       Gap now {significant(current.advice.gap_mm, 2)} ± {significant(
         2 * current.advice.gap_spread_mm,
@@ -110,14 +132,21 @@
       {/each}
     </ol>
     <div class="line">
-      <QuantityField
-        label="Turned, clockwise positive"
-        kind="plain"
-        value={turns ?? current.advice.turns}
-        onvalue={(v) => (turns = v)}
-      />
-      <QuantityField label="Gap read after it" kind="thin" value={gap} onvalue={(v) => (gap = v)} />
-      <Action main disabled={gap === null} onclick={() => moved(current)}>Turned and read</Action>
+      {#if !ended}
+        <QuantityField
+          label="Turned, clockwise positive"
+          kind="plain"
+          value={turns ?? current.advice.turns}
+          onvalue={(v) => (turns = v)}
+        />
+        <QuantityField
+          label="Gap read after it"
+          kind="thin"
+          value={gap}
+          onvalue={(v) => (gap = v)}
+        />
+        <Action main disabled={gap === null} onclick={() => moved(current)}>Turned and read</Action>
+      {/if}
       {#if current.moves.length > 0}
         <Action onclick={() => back(current)}>Take the last back</Action>
       {/if}
@@ -125,7 +154,7 @@
   {:else}
     <fieldset>
       <legend>The wheel …</legend>
-      {#each AXES as a (a.key)}
+      {#each axes as a (a.key)}
         <label
           ><input
             type="radio"

@@ -112,6 +112,8 @@ const BEGUN = {
   wheel: "upper",
   read: "Straightedge upright",
   bolt: "Upper shaft, bolt at 6 o'clock",
+  oclock: 6,
+  turn_words: "3/4 turn clockwise",
   start_mm: 1.9,
   moves: [],
   acts: true,
@@ -151,6 +153,45 @@ describe("the alignment coach", () => {
     await waitFor(async () =>
       expect(await sent("POST")).toContainEqual({ turns: 0.75, gap_mm: 0.6 }),
     );
+  });
+
+  it("draws the gap and the bolt on the clock with the way to turn it", async () => {
+    server({ "GET /api/saws/2/alignments": [BEGUN] });
+    render(AlignmentCoach, { saw_id: 2, who: "Brill" });
+    const drawing = await screen.findByRole("img", { name: /upper wheel, gap 1.9/ });
+    expect(drawing.getAttribute("aria-label")).toContain("3/4 turn clockwise");
+    expect(drawing.querySelector(".bolt")?.parentElement?.getAttribute("transform")).toMatch(
+      /^translate\(0?-?[\d.e-]+ 37/,
+    );
+    expect(drawing.innerHTML).not.toMatch(/NaN|undefined/);
+  });
+
+  it("keeps its last words until another gap is read", async () => {
+    const advice = { ...BEGUN.advice, state: "done", turns: 0, words: "Within tolerance: lock it" };
+    const done = { ...BEGUN, advice, turn_words: "", finished_at: "2026-11-20T10:20:00Z" };
+    server({ "GET /api/saws/2/alignments": [done], "POST /api/alignments/9/moves": done });
+    once([BEGUN]);
+    render(AlignmentCoach, { saw_id: 2, who: "Brill" });
+    await type(
+      "Gap read after it",
+      await screen.findByText("3/4 turn clockwise.").then(() => "0.1"),
+    );
+    await press("Turned and read");
+    expect(await screen.findByText("Within tolerance: lock it")).toBeTruthy();
+    expect(screen.queryByLabelText("Gap read after it")).toBeNull();
+    await press("Read another gap");
+    expect(screen.getByLabelText("Gap under the straightedge")).toBeTruthy();
+  });
+
+  it.each([
+    ["a mill", { orientation: "horizontal" }, ["left", "right"]],
+    ["three wheels", { wheel_diameters_mm: [200, 200, 200] }, ["upper", "lower", "third"]],
+  ])("%s: asks which of its own wheels", (_, changed, wheels) => {
+    shop.saws = [{ ...SAW, saw: { ...SAW.saw, ...changed } }] as typeof shop.saws;
+    server({ "GET /api/saws": shop.saws });
+    render(AlignmentCoach, { saw_id: SAW.id, who: "" });
+    const which = screen.getByRole("group", { name: "Which" });
+    expect([...which.querySelectorAll("label")].map((l) => l.textContent.trim())).toEqual(wheels);
   });
 });
 

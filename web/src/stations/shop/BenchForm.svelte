@@ -16,6 +16,8 @@
   type Field =
     | "fence_bolt_spacing_mm"
     | "tyre_width_mm"
+    | "tilt_bolt_oclock"
+    | "toe_bolt_oclock"
     | "manual_side_gap_mm"
     | "manual_thrust_gap_mm"
     | "motor_pulley_mm"
@@ -29,6 +31,18 @@
       help: "Where drift is set.",
     },
     { key: "tyre_width_mm", label: "Tyre width", kind: "length", help: "" },
+    {
+      key: "tilt_bolt_oclock",
+      label: "Bolt that leans a wheel, o’clock",
+      kind: "plain",
+      help: "Seen from the doors, 1 to 12. Usually 6.",
+    },
+    {
+      key: "toe_bolt_oclock",
+      label: "Bolt that toes a wheel, o’clock",
+      kind: "plain",
+      help: "Usually 9.",
+    },
     {
       key: "manual_side_gap_mm",
       label: "Side gap by the saw’s manual",
