@@ -11,6 +11,7 @@ from typing import BinaryIO, NoReturn
 import click
 
 from jade_ribbon.core.errors import InputError, refuse
+from jade_ribbon.core.words import metric
 
 EXAMPLES = """
 Examples:
@@ -24,14 +25,13 @@ Examples:
 """
 
 
-def _fail(error: InputError) -> NoReturn:
-    faults = [{"path": f.path, "message": f.message} for f in error.faults]
-    click.echo(json.dumps({"errors": faults}, ensure_ascii=False, indent=2))
-    sys.exit(2)
-
-
 def _say(result: object) -> None:
-    click.echo(json.dumps(result, ensure_ascii=False, indent=2, allow_nan=False))
+    click.echo(metric(json.dumps(result, ensure_ascii=False, indent=2, allow_nan=False)))
+
+
+def _fail(error: InputError) -> NoReturn:
+    _say({"errors": [{"path": f.path, "message": f.message} for f in error.faults]})
+    sys.exit(2)
 
 
 def _strict_json(text: str) -> object:

@@ -14,6 +14,7 @@ from flask import Flask, Response, current_app, request
 from pydantic import BaseModel, TypeAdapter, ValidationError
 from werkzeug.exceptions import UnsupportedMediaType
 
+from jade_ribbon.api.reading import for_reader
 from jade_ribbon.core.errors import InputError
 from jade_ribbon.formats.validation import Strict, faults_of, read_json
 from jade_ribbon.services.errors import NotFoundError
@@ -131,7 +132,8 @@ def _respond(op: Operation, **path: int) -> Response:
     given = _arguments(op, path)
     with store().write() if op.writes else store().read() as session:
         result = op.view(session, **given)
-    return Response(_adapter(op.answer).dump_json(result), op.status, mimetype=JSON)
+    text = for_reader(_adapter(op.answer).dump_json(result).decode())
+    return Response(text, op.status, mimetype=JSON)
 
 
 def mount_operations(app: Flask) -> None:

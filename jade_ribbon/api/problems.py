@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from flask import Flask, Response
 from werkzeug.exceptions import HTTPException
 
+from jade_ribbon.api.reading import for_reader
 from jade_ribbon.core.errors import InputError
 from jade_ribbon.services.errors import ConflictError, NotFoundError
 
@@ -52,7 +53,7 @@ def answer(status: int, code: str, detail: str, errors: list[FaultBody] | None =
         "detail": detail,
         "errors": [{"path": e.path, "message": e.message} for e in errors or []],
     }
-    return Response(json.dumps(body, ensure_ascii=False), status, mimetype=PROBLEM)
+    return Response(for_reader(json.dumps(body, ensure_ascii=False)), status, mimetype=PROBLEM)
 
 
 def _input(error: InputError) -> Response:

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jade_ribbon.core.errors import refuse
-from jade_ribbon.core.words import figure
+from jade_ribbon.core.words import quantity
 
 NOISE_MM = 0.08
 """Standard error of a straightedge reading."""
@@ -192,8 +192,8 @@ def advise(
     after.turn(turns)
     left, left_spread = float(after.mean[0]), math.sqrt(after.cov[0, 0])
     words = (
-        f"{turn_words(turns)}. The gap should come to {figure(left, 2)} mm, "
-        f"give or take {figure(2 * left_spread, 2)}."
+        f"{turn_words(turns)}. The gap should come to {quantity(round(left, 1), 'length')}, "
+        f"give or take {quantity(2 * left_spread, 'thin')}."
     )
     if odd == "reversed":
         words = f"{WORDS['reversed']} {words}"
@@ -222,12 +222,17 @@ SHIM_RESPONSE = Response(1.0, 0.05)
 def acts(gap_mm: float, *, limit_mm: float, sits_on_both: bool, rule: str) -> tuple[bool, str]:
     """Whether a gap (mm) is to be acted on, by the house rule on wheels in one plane."""
     if abs(gap_mm) > limit_mm:
-        return True, f"{figure(abs(gap_mm), 2)} mm is over the {limit_mm:g} mm this saw stands."
+        return (
+            True,
+            f"{quantity(abs(gap_mm), 'thin')} is over the {quantity(limit_mm, 'length')} "
+            "this saw stands.",
+        )
     if rule == "always":
         return True, "House rule: wheels are always trued."
     if not sits_on_both:
         return True, "The band does not sit within tolerance on both wheels."
     return False, (
-        f"{figure(abs(gap_mm), 2)} mm is within the {limit_mm:g} mm this saw stands, and the "
+        f"{quantity(abs(gap_mm), 'thin')} is within the {quantity(limit_mm, 'length')} this saw "
+        "stands, and the "
         "band sits on both wheels: leave it."
     )

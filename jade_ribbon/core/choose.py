@@ -9,6 +9,7 @@ from jade_ribbon.core.errors import Fault, InputError
 from jade_ribbon.core.evaluate import Evaluation, RunFigures, evaluate
 from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Candidate, Cut, Job
 from jade_ribbon.core.speed_choice import too_fast_for_any_steel
+from jade_ribbon.core.words import quantity
 
 STRESS_SHARE_WANTED = 0.85
 HOURS_WANTED = 20.0
@@ -230,8 +231,8 @@ def _saw_faults(job: Job) -> list[Fault]:
         faults.append(
             Fault(
                 "cut.height_mm",
-                f"{cut.height_mm:g} mm does not go under the guides; "
-                f"accepted: up to saw.height_mm {saw.height_mm:g}",
+                f"{quantity(cut.height_mm, 'length')} does not go under the guides; "
+                f"accepted: up to the saw's {quantity(saw.height_mm, 'length')}",
                 cut.height_mm,
             )
         )
@@ -239,8 +240,9 @@ def _saw_faults(job: Job) -> list[Fault]:
         faults.append(
             Fault(
                 "saw.guide_span_per_height",
-                f"the guide span {saw.guide_span_mm(cut.height_mm):g} mm is less than the cut "
-                f"height; accepted: a span of at least {cut.height_mm:g} mm",
+                f"the guide span {quantity(saw.guide_span_mm(cut.height_mm), 'length')} is less "
+                "than the cut height; accepted: a span of at least "
+                f"{quantity(cut.height_mm, 'length')}",
                 saw.guide_span_per_height,
             )
         )
@@ -256,8 +258,8 @@ def _stock_faults(cut: Cut) -> list[Fault]:
         faults.append(
             Fault(
                 "cut.wall_mm",
-                f"{cut.wall_mm:g} mm twice is more than the height; "
-                f"accepted: up to {cut.height_mm / 2:g}",
+                f"{quantity(cut.wall_mm, 'length')} twice is more than the height; "
+                f"accepted: up to {quantity(cut.height_mm / 2, 'length')}",
                 cut.wall_mm,
             )
         )
@@ -266,8 +268,8 @@ def _stock_faults(cut: Cut) -> list[Fault]:
         faults.append(
             Fault(
                 "cut.height_mm",
-                f"{cut.height_mm:g} mm is more than the log is through; "
-                f"accepted: up to log_diameter_mm {log:g}",
+                f"{quantity(cut.height_mm, 'length')} is more than the log is through; "
+                f"accepted: up to the log's {quantity(log, 'length')}",
                 cut.height_mm,
             )
         )
@@ -307,8 +309,8 @@ def stop_of(job: Job) -> Reason | None:
     if material.group == "ferrous" and too_fast_for_any_steel(job.saw.drive, material):
         return Reason(
             "ferrous_wood_speed",
-            f"The slowest speed, {job.saw.drive.slowest_m_s:.3g} m/s, is over what any band "
-            f"steel stands in {material.name}",
+            f"The slowest speed, {quantity(job.saw.drive.slowest_m_s, 'speed')}, is over what any "
+            f"band steel stands in {material.name}",
         )
     return None
 

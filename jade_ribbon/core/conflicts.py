@@ -8,7 +8,7 @@ from jade_ribbon.core.feed import FeedWindow
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.speed_choice import SpeedChoice, speed_range
 from jade_ribbon.core.wear import effective_dullness
-from jade_ribbon.core.words import figure, percent
+from jade_ribbon.core.words import between, percent, quantity
 from jade_ribbon.reference.tables import Material
 
 WHEEL_RATIO_SHARE = 0.7
@@ -53,8 +53,9 @@ def window_conflict(window: FeedWindow) -> Reason:
     """The reason of a shut window."""
     return Reason(
         "window_shut",
-        f"No feed works: {LIMIT_WORDS[window.binding]} at {figure(window.ceiling_m_min)} m/min, "
-        f"but the teeth only rub below {figure(window.floor_m_min)} m/min",
+        f"No feed works: {LIMIT_WORDS[window.binding]} at "
+        f"{quantity(window.ceiling_m_min, 'feed')}, but the teeth only rub below "
+        f"{quantity(window.floor_m_min, 'feed')}",
     )
 
 
@@ -104,19 +105,20 @@ def _fits_saw(facts: BandFacts, job: Job) -> Iterator[Reason]:
     ):
         yield Reason(
             "length",
-            f"{band.length_mm:g} mm long; the saw takes "
-            f"{saw.band_length_mm[0]:g} to {saw.band_length_mm[1]:g} mm",
+            f"{quantity(band.length_mm, 'length')} long; the saw takes "
+            f"{between(*saw.band_length_mm, 'length')}",
         )
     if not saw.band_width_mm[0] <= band.width_mm <= saw.band_width_mm[1]:
         yield Reason(
             "width",
-            f"{band.width_mm:g} mm wide; the saw takes "
-            f"{saw.band_width_mm[0]:g} to {saw.band_width_mm[1]:g} mm",
+            f"{quantity(band.width_mm, 'length')} wide; the saw takes "
+            f"{between(*saw.band_width_mm, 'length')}",
         )
     if band.thickness_mm > saw.band_thickness_max_mm:
         yield Reason(
             "thickness",
-            f"{band.thickness_mm:g} mm thick; the saw takes up to {saw.band_thickness_max_mm:g} mm",
+            f"{quantity(band.thickness_mm, 'thin')} thick; the saw takes up to "
+            f"{quantity(saw.band_thickness_max_mm, 'thin')}",
         )
     ratio = saw.smallest_wheel_mm / band.thickness_mm
     least = WHEEL_RATIO_SHARE * facts.steel.min_D_over_t
@@ -163,8 +165,8 @@ def _fits_cut(facts: BandFacts, job: Job, tight_radius_mm: float, least: float) 
     if share > rates.gullet_share_of_width:
         yield Reason(
             "gullet_depth",
-            f"Gullets {facts.gullet_depth_mm:.1f} mm deep take {percent(share)} of the width; "
-            f"at most {percent(rates.gullet_share_of_width)}",
+            f"Gullets {quantity(facts.gullet_depth_mm, 'thin')} deep take {percent(share)} of the "
+            f"width; at most {percent(rates.gullet_share_of_width)}",
         )
     wanted = least_teeth(job)
     if facts.has_teeth and least < wanted:
@@ -174,8 +176,8 @@ def _fits_cut(facts: BandFacts, job: Job, tight_radius_mm: float, least: float) 
     if cut.min_radius_mm is not None and tight_radius_mm > cut.min_radius_mm:
         yield Reason(
             "radius",
-            f"Turns {tight_radius_mm:.0f} mm at the tightest; the job asks "
-            f"{cut.min_radius_mm:g} mm",
+            f"Turns {quantity(tight_radius_mm, 'length')} at the tightest; the job asks "
+            f"{quantity(cut.min_radius_mm, 'length')}",
         )
     limit = rates.dullness_limit(cut.finish, job.rules)
     felt = effective_dullness(edge_dullness=band.dullness, fouled=band.fouling)
@@ -189,8 +191,9 @@ def _fits_force(facts: BandFacts, reachable_MPa: float | None, job: Job) -> Iter
     if reachable_MPa is not None and low is not None and reachable_MPa < low:
         yield Reason(
             "frame_force",
-            f"The frame's {job.saw.wheel_force_max_N:g} N reaches {reachable_MPa:.0f} MPa in it; "
-            f"it wants at least {low:g} MPa",
+            f"The frame's {quantity(job.saw.wheel_force_max_N or 0.0, 'force')} reaches "
+            f"{quantity(reachable_MPa, 'stress')} in it; it wants at least "
+            f"{quantity(low, 'stress')}",
         )
 
 
@@ -215,8 +218,8 @@ def conflicts_before_speed(
         found.append(
             Reason(
                 "speed",
-                f"The saw's slowest {job.saw.drive.slowest_m_s:.3g} m/s is over the "
-                f"{most:.3g} m/s this steel stands in {job.cut.material.name}",
+                f"The saw's slowest {quantity(job.saw.drive.slowest_m_s, 'speed')} is over the "
+                f"{quantity(most, 'speed')} this steel stands in {job.cut.material.name}",
             )
         )
     return found

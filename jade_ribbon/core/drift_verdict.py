@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jade_ribbon.core.inspection import Drift, drift
-from jade_ribbon.core.words import figure
+from jade_ribbon.core.words import figure, quantity
 
 STOP_DEG = 2.0
 """Over this drift is a fault to find, not to set a fence to."""
@@ -41,7 +41,7 @@ def _words(found: Drift, method: str, stop: bool) -> str:
         return "Too little to set anything by."
     side = "right" if found.angle_deg > 0 else "left"
     return {
-        "fence": f"Shift the fence's far bolt {figure(abs(found.fence_shift_mm), 2)} mm to the "
+        "fence": f"Shift the fence's far bolt {quantity(abs(found.fence_shift_mm), 'thin')} to the "
         f"{side}.",
         "single_point": "A single-point fence follows the drift: no shift is needed.",
         "tracking": f"It steers to the {side}: move the band a hair on the wheel and try again. "

@@ -8,6 +8,7 @@ from jade_ribbon.core.errors import refuse
 from jade_ribbon.core.fields import checked
 from jade_ribbon.core.job import Drive
 from jade_ribbon.core.speed import rim_speed
+from jade_ribbon.core.words import between, quantity
 
 FAR_SHARE = 0.15
 """No step nearer than this is 'no step near'."""
@@ -64,10 +65,16 @@ def pulley_change(
         return PulleyChange(False, motor_pulley_mm, wheel_pulley_mm, "A step is near enough.")
     if ratio > 1.0:
         motor = motor_pulley_mm * ratio
-        words = f"A motor pulley of {motor:.0f} mm in place of {motor_pulley_mm:g}"
+        words = (
+            f"A motor pulley of {quantity(motor, 'length')} in place of "
+            f"{quantity(motor_pulley_mm, 'length')}"
+        )
         return PulleyChange(True, motor, wheel_pulley_mm, words)
     wheel = wheel_pulley_mm / ratio
-    words = f"A wheel pulley of {wheel:.0f} mm in place of {wheel_pulley_mm:g}"
+    words = (
+        f"A wheel pulley of {quantity(wheel, 'length')} in place of "
+        f"{quantity(wheel_pulley_mm, 'length')}"
+    )
     return PulleyChange(True, motor_pulley_mm, wheel, words)
 
 
@@ -96,8 +103,9 @@ def corrected(drive: Drive, *, nominal_m_s: float, measured_m_s: float) -> Drive
         low, high = nominal_m_s / CORRECTION_LIMIT, nominal_m_s * CORRECTION_LIMIT
         raise refuse(
             "measured_m_s",
-            f"{measured_m_s:.3g} m/s is far from the recorded {nominal_m_s:.3g}; accepted: "
-            f"{low:.3g} to {high:.3g}. Count again, or change the saw's record by hand",
+            f"{quantity(measured_m_s, 'speed')} is far from the recorded "
+            f"{quantity(nominal_m_s, 'speed')}; accepted: {between(low, high, 'speed')}. "
+            "Count again, or change the saw's record by hand",
             measured_m_s,
         )
     if drive.kind == "inverter":

@@ -3,6 +3,8 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from jade_ribbon.core.words import metric
+
 
 @dataclass(frozen=True)
 class Fault:
@@ -23,7 +25,7 @@ class InputError(ValueError):
 
     def __init__(self, faults: Iterable[Fault]) -> None:
         self.faults = tuple(faults)
-        super().__init__("; ".join(f"{f.path}: {f.message}" for f in self.faults))
+        super().__init__(metric("; ".join(f"{f.path}: {f.message}" for f in self.faults)))
 
 
 def refuse(path: str, message: str, value: object = None) -> InputError:

@@ -6,7 +6,7 @@ from jade_ribbon.core.choose import STRESS_SHARE_WANTED, Choice, Ranked
 from jade_ribbon.core.conflicts import LIMIT_WORDS, Reason, has_nails
 from jade_ribbon.core.evaluate import ANGLED_STABILITY_FACTOR, comfort_factor
 from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
-from jade_ribbon.core.words import figure, percent
+from jade_ribbon.core.words import between, figure, percent, quantity
 from jade_ribbon.reference.tables import house_rules
 
 
@@ -23,21 +23,29 @@ def _width(best: Ranked, job: Job) -> Reason:
     e, band = best.evaluation, best.evaluation.facts.band
     target = e.facts.stress_target_MPa or 0.0
     if job.rules.resaw_width == "narrow":
-        text = f"Narrowest by house rule whose feed window is open: {band.width_mm:g} mm."
+        text = (
+            "Narrowest by house rule whose feed window is open: "
+            f"{quantity(band.width_mm, 'length')}."
+        )
     elif job.cut.min_radius_mm is not None:
         text = (
-            f"Widest that turns {job.cut.min_radius_mm:g} mm: tightest {e.tight_radius_mm:.0f}, "
-            f"comfortable {e.comfortable_radius_mm:.0f} mm."
+            f"Widest that turns {quantity(job.cut.min_radius_mm, 'length')}: tightest "
+            f"{quantity(e.tight_radius_mm, 'length')}, comfortable "
+            f"{quantity(e.comfortable_radius_mm, 'length')}."
         )
     elif e.reachable_MPa is None:
-        text = f"Widest the saw takes; whether its frame reaches {target:.0f} MPa is not known."
+        text = (
+            "Widest the saw takes; whether its frame reaches "
+            f"{quantity(target, 'stress')} is not known."
+        )
     elif job.rules.resaw_width == "widest":
         text = f"Widest that fits by house rule; the frame brings it to {percent(e.stress_share)}."
     else:
         force = job.saw.wheel_force_max_N or 0.0
         text = (
             f"Widest the frame brings to {percent(STRESS_SHARE_WANTED)} of its tension: "
-            f"{e.stress_MPa:.0f} of {target:.0f} MPa with {force / 1000:.1f} kN at the wheel."
+            f"{quantity(e.stress_MPa, 'stress')} of {quantity(target, 'stress')} with "
+            f"{quantity(force, 'force')} at the wheel."
         )
     return Reason("width", text)
 
@@ -58,7 +66,7 @@ def _pitch(best: Ranked, choice: Choice, job: Job) -> Reason:
     return Reason(
         "pitch",
         f"{how}: {e.teeth_in_cut:.1f} teeth stand in the cut{near}; a pitch of "
-        f"{choice.wanted_pitch_mm:.3g} mm was aimed at.",
+        f"{quantity(choice.wanted_pitch_mm, 'thin')} was aimed at.",
     )
 
 
@@ -88,11 +96,12 @@ def _tension(best: Ranked, job: Job) -> Reason:
     reach = (
         "the frame's force is not recorded"
         if e.reachable_MPa is None
-        else f"the frame reaches {min(e.reachable_MPa, 999):.0f} MPa in it"
+        else f"the frame reaches {quantity(min(e.reachable_MPa, 999.0), 'stress')} in it"
     )
     return Reason(
         "tension",
-        f"{e.stress_MPa:.0f} MPa; this steel wants {low:.0f} to {high:.0f}, and {reach}.",
+        f"{quantity(e.stress_MPa, 'stress')}; this steel wants {between(low, high, 'stress')}, "
+        f"and {reach}.",
     )
 
 
@@ -102,23 +111,20 @@ def _speed(best: Ranked, job: Job) -> Reason:
     off, accepted = speed.off_target_share, speed.accepted
     side = "over" if off > 0 else "under"
     where = "on target" if abs(off) < 0.02 else f"{percent(abs(off))} {side}"
-    least, target, most = (
-        figure(v, 3) for v in (accepted.least_m_s, accepted.target_m_s, accepted.most_m_s)
-    )
     return Reason(
         "speed",
-        f"{speed.setting}: {figure(speed.speed_m_s, 3)} m/s, {where} the {target} m/s wanted "
-        f"({least} to {most}).",
+        f"{speed.setting}: {quantity(speed.speed_m_s, 'speed')}, {where} the "
+        f"{quantity(accepted.target_m_s, 'speed')} wanted "
+        f"({between(accepted.least_m_s, accepted.most_m_s, 'speed')}).",
     )
 
 
 def _feed(best: Ranked) -> Reason:
     window = best.evaluation.window
     assert window is not None
-    floor, ceiling = figure(window.floor_m_min), figure(window.ceiling_m_min)
     return Reason(
         "feed",
-        f"Window {window.state}, {floor} to {ceiling} m/min; "
+        f"Window {window.state}, {between(window.floor_m_min, window.ceiling_m_min, 'feed')}; "
         f"what holds it back: {LIMIT_WORDS[window.binding]}.",
     )
 

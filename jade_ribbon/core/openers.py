@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 from jade_ribbon.core.evaluate import Evaluation, evaluate
 from jade_ribbon.core.job import Candidate, Cut, Job
-from jade_ribbon.core.words import figure
+from jade_ribbon.core.words import quantity
 
 BISECTIONS = 14
 LOOKED_AT = 6
@@ -63,7 +63,8 @@ def _less_height(band: Candidate, job: Job) -> Iterator[Opener]:
     if best is not None:
         yield Opener(
             "height",
-            f"{figure(best, 3)} mm in the cut instead of {cut.height_mm:g} lets {band.label} do it",
+            f"{quantity(best, 'length')} in the cut instead of "
+            f"{quantity(cut.height_mm, 'length')} lets {band.label} do it",
             band.label,
             cut.height_mm / best,
             height_mm=float(f"{best * 0.995:.3g}"),
@@ -79,7 +80,7 @@ def _wider_radius(e: Evaluation, job: Job) -> Iterator[Opener]:
     if _runs(band, _with_cut(job, replace(job.cut, min_radius_mm=wanted))):
         yield Opener(
             "radius",
-            f"Relief cuts, or no bend under {wanted:g} mm, let {band.label} do it",
+            f"Relief cuts, or no bend under {quantity(wanted, 'length')}, let {band.label} do it",
             band.label,
             wanted / asked,
             min_radius_mm=wanted,
@@ -109,8 +110,8 @@ def _slower(band: Candidate, e: Evaluation, job: Job) -> Iterator[Opener]:
         if _runs(band, replace(job, saw=only)):
             yield Opener(
                 "speed",
-                f"A band speed of {figure(speed, 3)} m/s instead of "
-                f"{figure(e.speed.speed_m_s, 3)} lets {band.label} do it",
+                f"A band speed of {quantity(speed, 'speed')} instead of "
+                f"{quantity(e.speed.speed_m_s, 'speed')} lets {band.label} do it",
                 band.label,
                 e.speed.speed_m_s / speed,
             )
@@ -125,7 +126,8 @@ def _lower_guard(band: Candidate, job: Job) -> Iterator[Opener]:
     if _runs(band, replace(job, saw=saw)):
         yield Opener(
             "guard",
-            f"The guard at {LOWEST_GUARD_MM:g} mm over the work lets {band.label} do it",
+            f"The guard at {quantity(LOWEST_GUARD_MM, 'length')} over the work lets "
+            f"{band.label} do it",
             band.label,
             1.02,
         )
@@ -139,7 +141,8 @@ def _more_frame(band: Candidate, e: Evaluation, job: Job) -> Iterator[Opener]:
     if _runs(band, replace(job, saw=replace(job.saw, wheel_force_max_N=need))):
         yield Opener(
             "frame",
-            f"A frame that holds {figure(need)} N instead of {have:g} lets {band.label} do it",
+            f"A frame that holds {quantity(need, 'force')} instead of {quantity(have, 'force')} "
+            f"lets {band.label} do it",
             band.label,
             need / have,
         )

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from jade_ribbon.core.fields import checked
-from jade_ribbon.core.words import figure
+from jade_ribbon.core.words import quantity
 
 STACK = 10
 MOST_SLIPS = 12
@@ -42,8 +42,11 @@ def slips_for(*, gap_mm: float, stack_mm: float) -> Slips:
     elif layers > MOST_SLIPS:
         words = f"{layers} of these: take something thicker."
     elif abs(off) <= CLOSE_MM:
-        words = f"{layers} of these, {figure(makes, 2)} mm."
+        words = f"{layers} of these, {quantity(makes, 'thin')}."
     else:
         side = "wider" if off > 0 else "tighter"
-        words = f"{layers} of these make {figure(makes, 2)} mm, {figure(abs(off), 2)} {side}."
+        words = (
+            f"{layers} of these make {quantity(makes, 'thin')}, "
+            f"{quantity(abs(off), 'thin')} {side}."
+        )
     return Slips(layers, each, makes, off, words)

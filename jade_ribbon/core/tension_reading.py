@@ -13,7 +13,7 @@ from jade_ribbon.core.tension import (
     stress_from_side_push,
     stress_from_travel,
 )
-from jade_ribbon.core.words import figure, percent
+from jade_ribbon.core.words import figure, percent, quantity
 
 MEANS = ("gauge", "pluck", "push", "scale", "travel")
 GAUGE_READING_UM = 2.0
@@ -188,7 +188,8 @@ def tension_reading(
     warnings = [warning] if warning else []
     if limit is not None and force > limit * ROUNDING:
         warnings.append(
-            f"{figure(force, 3)} N at the wheel is over the frame's {figure(limit, 3)} N: slacken."
+            f"{quantity(force, 'force')} at the wheel is over the frame's "
+            f"{quantity(limit, 'force')}: slacken."
         )
     share = None if limit is None else force / limit
     return TensionReading(means, stress, spread, force, share, tuple(warnings))

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.errors import refuse
 from jade_ribbon.core.speed import rim_speed
-from jade_ribbon.core.words import figure
+from jade_ribbon.core.words import figure, quantity
 
 CLOSE_SHARE = 0.08
 """A counted rate is known to about this."""
@@ -55,7 +55,7 @@ def turners(
     """Rates (Hz) of band, wheels and belt at a band speed (m/s)."""
     found = [Turner("weld", "the weld, once a band turn", speed_m_s * 1000 / band_length_mm, WELD)]
     for diameter in sorted(set(wheel_diameters_mm)):
-        name = f"a wheel of {diameter:g} mm"
+        name = f"a wheel of {quantity(diameter, 'length')}"
         found.append(Turner("wheel", name, _turns(speed_m_s, diameter), WHEEL))
     if belt_length_mm and pulley_mm:
         wheel = _turns(speed_m_s, wheel_diameters_mm[0])

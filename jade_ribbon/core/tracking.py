@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.bench import Knob
 from jade_ribbon.core.errors import refuse
-from jade_ribbon.core.words import figure
+from jade_ribbon.core.words import quantity
 
 PLACED_MM = 1.0
 """As near its place as anyone sets it."""
@@ -61,9 +61,9 @@ def track_advice(*, position_mm: float, creep_mm: float, turns: float, knob: Kno
     way = _way(forward, knob)
     how = f"{_size(towards)} {way}" if way else f"{_size(towards)}, whichever way moves it {where}"
     seen = (
-        f"It creeps {figure(abs(creep), 2)} mm a turn"
+        f"It creeps {quantity(abs(creep), 'thin')} a turn"
         if not settled
-        else f"It stays, {figure(abs(position_mm), 2)} mm off its place"
+        else f"It stays, {quantity(abs(position_mm), 'thin')} off its place"
     )
     words = f"{seen}: bring it {where}, {how}, then {SETTLES_TURNS:g} turns by hand."
     return TrackAdvice(creep, settled, placed, way, words)

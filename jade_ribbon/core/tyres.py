@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from jade_ribbon.core.fields import checked
-from jade_ribbon.core.words import figure
+from jade_ribbon.core.words import quantity
 
 SEEN_MM = 0.1
 """Less light than this under a straightedge is none."""
@@ -24,10 +24,10 @@ class TyreVerdict:
 
 def _words(state: str, crown: float, lopsided: bool, recorded: str) -> str:
     words = {
-        "crowned": f"Crowned, {figure(crown, 2)} mm: it holds a band.",
+        "crowned": f"Crowned, {quantity(crown, 'thin')}: it holds a band.",
         "flat": "Flat: a band rides with its teeth over the edge, and the wheels must stand true.",
-        "worn": f"Worn hollow, {figure(abs(crown), 2)} mm: a band wanders on it. Dress or replace "
-        "the tyre before chasing it with knob or guides.",
+        "worn": f"Worn hollow, {quantity(abs(crown), 'thin')}: a band wanders on it. Dress "
+        "or replace the tyre before chasing it with knob or guides.",
     }[state]
     if lopsided:
         words += " One side is lower: worn there, or the tyre has shifted."

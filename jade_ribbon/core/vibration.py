@@ -7,6 +7,7 @@ from jade_ribbon.core.constants import E_MPA, G_MPA
 from jade_ribbon.core.fields import checked
 from jade_ribbon.core.geometry import mass_per_length
 from jade_ribbon.core.tension import pluck_frequency
+from jade_ribbon.core.words import quantity
 
 NEAR_SHARE = 0.05
 """Closer than this to a note, a rate feeds it."""
@@ -213,7 +214,9 @@ def remedies(band: Running, *, speed_m_s: float) -> tuple[str, ...]:
         if not vibration(band, speed_m_s=speed_m_s * share).meetings:
             sign = "faster" if share > 1 else "slower"
             percent = abs(share - 1.0) * 100
-            found.append(f"{percent:.0f} % {sign}, {speed_m_s * share:.3g} m/s, clears it")
+            found.append(
+                f"{percent:.0f} % {sign}, {quantity(speed_m_s * share, 'speed')}, clears it"
+            )
             break
     if any(m.source.key == "tooth" for m in now.meetings):
         for change in (-20.0, 20.0, -40.0, 40.0):
@@ -221,7 +224,7 @@ def remedies(band: Running, *, speed_m_s: float) -> tuple[str, ...]:
             moved = replace(band, guide_span_mm=span) if span > 10 else band
             if moved is not band and not vibration(moved, speed_m_s=speed_m_s).meetings:
                 way = "lower" if change < 0 else "higher"
-                found.append(f"the guides {abs(change):g} mm {way} clear it")
+                found.append(f"the guides {quantity(abs(change), 'length')} {way} clear it")
                 break
         if not band.pitch_varies:
             found.append("a variable pitch spreads the tooth rate")

@@ -1,7 +1,12 @@
-"""Figures inside sentences, written as people write them."""
+"""Figures inside sentences, written as people write them, in the reader's units."""
 
 import math
 import re
+from dataclasses import dataclass
+from decimal import ROUND_HALF_UP, Decimal
+from typing import Literal
+
+Units = Literal["metric", "inch"]
 
 
 def figure(value: float, digits: int = 2) -> str:
@@ -26,16 +31,47 @@ def percent(share: float, digits: int = 2) -> str:
     return f"{figure(100.0 * share, digits)} %"
 
 
-QUANTITY = re.compile(r"\[\[([-+.\deE]+)\|(\w+)\]\]")
-METRIC = {
-    "stress": ("MPa", 3),
-    "thin": ("mm", 2),
-    "length": ("mm", 4),
-    "speed": ("m/s", 3),
-    "feed": ("m/min", 2),
-    "stretch": ("µm", 2),
-    "force": ("N", 3),
+@dataclass(frozen=True)
+class Unit:
+    """A unit of a kind of quantity: its name, its size in SI, digits shown."""
+
+    name: str
+    size: float
+    digits: int
+
+
+MM_PER_INCH = 25.4
+M_PER_FT = 0.3048
+MPA_PER_PSI = 1.0 / 145.03773773
+N_PER_LBF = 4.4482216152605
+UNITS: dict[Units, dict[str, Unit]] = {
+    "metric": {
+        "length": Unit("mm", 1.0, 3),
+        "thin": Unit("mm", 1.0, 2),
+        "feed": Unit("m/min", 1.0, 2),
+        "speed": Unit("m/s", 1.0, 3),
+        "stress": Unit("MPa", 1.0, 3),
+        "force": Unit("N", 1.0, 3),
+        "stretch": Unit("µm", 1.0, 2),
+        "plain": Unit("", 1.0, 3),
+    },
+    "inch": {
+        "length": Unit("in", MM_PER_INCH, 3),
+        "thin": Unit("in", MM_PER_INCH, 2),
+        "feed": Unit("ft/min", M_PER_FT, 2),
+        "speed": Unit("ft/min", M_PER_FT / 60.0, 3),
+        "stress": Unit("psi", MPA_PER_PSI, 3),
+        "force": Unit("lbf", N_PER_LBF, 3),
+        "stretch": Unit("thou", MM_PER_INCH, 2),
+        "plain": Unit("", 1.0, 3),
+    },
 }
+FRACTION_MM = 0.02
+"""An inch fraction is said for a length this near to it."""
+LOOSE = ("length", "plain")
+"""Kinds whose trailing zeros say nothing."""
+
+QUANTITY = re.compile(r"\[\[([-+.\deE]+)(?::([-+.\deE]+))?\|(\w+)\]\]")
 
 
 def quantity(value: float, kind: str) -> str:
@@ -43,17 +79,61 @@ def quantity(value: float, kind: str) -> str:
     return f"[[{value:.10g}|{kind}]]"
 
 
-def metric(text: str) -> str:
-    """A sentence with its quantities in metric units.
+def between(low: float, high: float, kind: str) -> str:
+    """A range inside a sentence, left open: [[3:25|length]], said as '3 to 25 mm'."""
+    return f"[[{low:.10g}:{high:.10g}|{kind}]]"
 
-    >>> metric("Raise it to [[134.5|stress]], gap [[0.1|thin]].")
-    'Raise it to 134 MPa, gap 0.10 mm.'
+
+def _fraction(inches: float) -> str | None:
+    for denominator in (1, 2, 4, 8, 16, 32, 64):
+        numerator = math.floor(inches * denominator + 0.5)
+        if abs(numerator / denominator - inches) * MM_PER_INCH > FRACTION_MM:
+            continue
+        whole, rest = divmod(numerator, denominator)
+        if rest == 0:
+            return f"{whole}"
+        return f"{whole} {rest}/{denominator}" if whole > 0 else f"{rest}/{denominator}"
+    return None
+
+
+def _significant(value: float, digits: int, keep_zeros: bool) -> str:
+    if value == 0 or not math.isfinite(value):
+        return "0" if value == 0 else "–"
+    places = min(max(0, digits - 1 - math.floor(math.log10(abs(value)))), 6)
+    exact = Decimal(value).quantize(Decimal(1).scaleb(-places), ROUND_HALF_UP)
+    fixed = f"{exact:f}"
+    return fixed if keep_zeros or "." not in fixed else fixed.rstrip("0").rstrip(".")
+
+
+def number(value: float, kind: str, units: Units = "metric") -> str:
+    """The number of an SI quantity in a unit, without the unit's name."""
+    unit = UNITS[units][kind]
+    shown = value / unit.size
+    if units == "inch" and kind == "length":
+        return _fraction(shown) or _significant(shown, 4, False)
+    digits = 4 if abs(shown) >= 1000 else unit.digits
+    if kind == "thin" and 1.0 <= abs(shown) < 1000:
+        digits = 3
+    return _significant(shown, digits, kind not in LOOSE)
+
+
+def said(text: str, units: Units = "metric") -> str:
+    """A sentence with its quantities in the reader's units.
+
+    >>> said("Raise it to [[134.5|stress]], gap [[0.1|thin]], [[3:25|length]] wide.")
+    'Raise it to 135 MPa, gap 0.10 mm, 3 to 25 mm wide.'
     """
 
-    def said(found: re.Match[str]) -> str:
-        unit, digits = METRIC[found[2]]
-        value = float(found[1])
-        short = f"{value:.{digits}g}" if found[2] == "length" else figure(value, digits)
-        return f"{short} {unit}"
+    def fill(found: re.Match[str]) -> str:
+        low, high, kind = found.groups()
+        words = number(float(low), kind, units)
+        if high is not None:
+            words = f"{words} to {number(float(high), kind, units)}"
+        return f"{words} {UNITS[units][kind].name}".rstrip()
 
-    return QUANTITY.sub(said, text)
+    return QUANTITY.sub(fill, text)
+
+
+def metric(text: str) -> str:
+    """A sentence with its quantities in SI's usual units."""
+    return said(text, "metric")

@@ -8,10 +8,10 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.band_facts import band_facts
 from jade_ribbon.core.errors import Fault, InputError
-from jade_ribbon.core.fields import RANGES
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.run_wear import run_wear
 from jade_ribbon.core.speed_choice import choose_speed
+from jade_ribbon.core.words import between, quantity
 from jade_ribbon.services.bands import (
     BandAnswer,
     candidate,
@@ -61,6 +61,10 @@ class RunCard:
     words: str
 
 
+LEAST_FEED_M_MIN, MOST_FEED_M_MIN = 0.001, 200.0
+"""Nobody cut slower or faster than this: a typed time is wrong before."""
+
+
 def _feed_and_time(given: RunInput) -> tuple[float, float]:
     """Feed from time or time from feed; both given must agree within a factor of three.
 
@@ -70,14 +74,14 @@ def _feed_and_time(given: RunInput) -> tuple[float, float]:
     if given.feed_m_min is None:
         assert given.time_s is not None
         feed = length_m / (given.time_s / 60.0)
-        accepted = RANGES["feed_m_min"]
-        if not 0.001 <= feed <= 200:
+        if not LEAST_FEED_M_MIN <= feed <= MOST_FEED_M_MIN:
             raise InputError(
                 [
                     Fault(
                         "time_s",
-                        f"{given.time_s:g} s for {length_m:.3g} m is a feed of {feed:.3g} m/min; "
-                        f"accepted: a feed from 0.001 to 200 m/min (never over {accepted.high:g})",
+                        f"{given.time_s:g} s for {length_m:.3g} m is a feed of "
+                        f"{quantity(feed, 'feed')}; accepted: a feed of "
+                        f"{between(LEAST_FEED_M_MIN, MOST_FEED_M_MIN, 'feed')}",
                         given.time_s,
                     )
                 ]
@@ -92,8 +96,8 @@ def _feed_and_time(given: RunInput) -> tuple[float, float]:
                 Fault(
                     "time_s",
                     f"{given.time_s:g} s is too short for {length_m:.3g} m at "
-                    f"{given.feed_m_min:g} m/min; accepted: about {cutting:.0f} s or more "
-                    "(did you mean minutes?)",
+                    f"{quantity(given.feed_m_min, 'feed')}; accepted: about {cutting:.0f} s or "
+                    "more (did you mean minutes?)",
                     given.time_s,
                 )
             ]

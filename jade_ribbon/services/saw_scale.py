@@ -21,6 +21,7 @@ from jade_ribbon.core.errors import Fault, InputError
 from jade_ribbon.core.job import Candidate, Saw
 from jade_ribbon.core.recommend import catalogue_candidates
 from jade_ribbon.core.speed import rim_speed
+from jade_ribbon.core.words import quantity
 from jade_ribbon.formats.job import saw_record
 from jade_ribbon.reference.tables import steels
 from jade_ribbon.services.errors import ConflictError
@@ -190,17 +191,19 @@ def measure_speed(session: Session, saw_id: int, given: SpeedMeasured) -> Measur
     off = speed / given.nominal_m_s - 1.0
     sure = abs(off) > share
     words = (
-        f"{speed:.3g} m/s, {100 * off:+.1f} % against the record: correct it."
+        f"{quantity(speed, 'speed')}, {100 * off:+.1f} % against the record: correct it."
         if sure
-        else f"{speed:.3g} m/s: the record is right, as surely as this tells."
+        else f"{quantity(speed, 'speed')}: the record is right, as surely as this tells."
     )
     change = None
     if given.keep:
         if saw.drive.kind == "fixed" and not any(
             abs(v - given.nominal_m_s) < 1e-6 for v in saw.drive.speeds_m_s
         ):
-            known = ", ".join(f"{v:g}" for v in saw.drive.speeds_m_s)
-            words = f"{given.nominal_m_s:g} m/s is no step of this saw; accepted: {known}"
+            known = ", ".join(quantity(v, "speed") for v in saw.drive.speeds_m_s)
+            words = (
+                f"{quantity(given.nominal_m_s, 'speed')} is no step of this saw; accepted: {known}"
+            )
             raise InputError([Fault("nominal_m_s", words, given.nominal_m_s)])
         before = snapshot(row)
         drive = corrected(saw.drive, nominal_m_s=given.nominal_m_s, measured_m_s=speed)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.words import metric, quantity
 from jade_ribbon.reference.tables import other_names
 from jade_ribbon.services.own_materials import material_table
 from jade_ribbon.store.models import BandRow, JobRow, SawRow
@@ -57,9 +58,10 @@ def search(session: Session, query: str) -> list[Hit]:
         detail = f"job {job.id}, {job.operation}, {job.state}"
         found.append((_score(query, name, detail), Hit("job", str(job.id), name, detail)))
     for band in session.scalars(select(BandRow).where(BandRow.deleted_at.is_(None))):
-        detail = f"{band.width_mm:g} mm {band.form} {band.steel}, {band.place}".replace("_", " ")
+        kind = f"{band.form} {band.steel}, {band.place}".replace("_", " ")
+        detail = f"{quantity(band.width_mm, 'length')} {kind}"
         hit = Hit("band", str(band.id), band.label, detail)
-        found.append((_score(query, band.label, detail), hit))
+        found.append((_score(query, band.label, metric(detail)), hit))
     for saw in session.scalars(select(SawRow).where(SawRow.deleted_at.is_(None))):
         found.append((_score(query, saw.name), Hit("saw", str(saw.id), saw.name, saw.orientation)))
     for key, material in material_table(session).items():

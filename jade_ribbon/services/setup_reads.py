@@ -15,6 +15,7 @@ from jade_ribbon.core.tension_reading import TensionBand, TensionReading, tensio
 from jade_ribbon.core.ticks import TickVerdict, name_tick, turners
 from jade_ribbon.core.tracking import TrackAdvice, track_advice
 from jade_ribbon.core.vibration import Running, Vibration, remedies, vibration
+from jade_ribbon.core.words import quantity
 from jade_ribbon.formats.recording import read_recording
 from jade_ribbon.services.records import log_change, now
 from jade_ribbon.services.setting_up import calibrated, core_bench
@@ -64,11 +65,12 @@ def _stands(reading: TensionReading, target: float, low: float, high: float) -> 
     if abs(stress - target) <= max(spread, 0.03 * target):
         return "On target, as surely as this means can tell."
     if stress < low:
-        return f"Too slack by {target - stress:.0f} MPa: more."
+        return f"Too slack by {quantity(target - stress, 'stress')}: more."
     if stress > high:
-        return f"Too tight by {stress - target:.0f} MPa: less."
+        return f"Too tight by {quantity(stress - target, 'stress')}: less."
     more = "more" if stress < target else "less"
-    return f"Within what this steel wants; {abs(target - stress):.0f} MPa {more} to the target."
+    left = quantity(abs(target - stress), "stress")
+    return f"Within what this steel wants; {left} {more} to the target."
 
 
 def read_tension(session: Session, setup_id: int, given: TensionReadingInput) -> TensionAnswer:

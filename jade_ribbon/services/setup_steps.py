@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.errors import Fault, InputError
 from jade_ribbon.core.setup_card import READING_RANGES, SetupStep
+from jade_ribbon.core.words import quantity
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inputs import MountInput
 from jade_ribbon.services.records import log_change, now, snapshot
@@ -92,8 +93,8 @@ def _check_frame(found: Open, key: str, given: StepInput) -> None:
         return
     if left > FRAME_SLACK * reach:
         words = (
-            f"{left:g} MPa puts more on the frame than it holds: slacken it; "
-            f"accepted: up to {reach:.0f} MPa in this band"
+            f"{quantity(left, 'stress')} puts more on the frame than it holds: slacken it; "
+            f"accepted: up to {quantity(reach, 'stress')} in this band"
         )
         raise InputError([Fault("left.stress_MPa", words, left)])
 

@@ -4,10 +4,10 @@ import json
 from typing import Any
 
 import pytest
+from click.testing import CliRunner
 from flask.testing import FlaskClient
 
-from jade_ribbon.core.recommend import recommend
-from jade_ribbon.formats.job import read_job
+from jade_ribbon.cli import main
 from tests.conftest import BAND
 
 CUT = {
@@ -24,6 +24,13 @@ SMALL = {**BAND, "label": "K-01", "width_mm": 6.35, "thickness_mm": 0.64, "form"
     "tpi_hi": 6,
     "steel": "carbon_flexback",
 }
+
+
+def printed(job_file: Any) -> Any:
+    """What the command line answers."""
+    run = CliRunner().invoke(main, ["recommend", "-"], input=json.dumps(job_file))
+    assert run.exit_code == 0, run.output
+    return json.loads(run.output)
 
 
 def ask(client: FlaskClient, path: str = "/api/plan", **changed: Any) -> Any:
@@ -56,7 +63,7 @@ def test_command_line_file_and_screen_agree(shop: FlaskClient, changed: dict[str
     screen = ask(shop, **changed)
     assert shop.put("/api/jobs/1", json={**CUT, **changed, "name": "All"}).status_code == 200
     exported = shop.get("/api/jobs/1/file").get_json()
-    by_file = recommend(read_job(json.dumps(exported)))
+    by_file = printed(exported)
     best, file_best = screen["best"], by_file["recommended"]
     assert (best is None) == (file_best is None)
     if best is not None:
@@ -258,7 +265,7 @@ def test_a_job_of_the_shop_s_own_material_travels(shop: FlaskClient, tmp_path: A
     assert saved is not None
     file = shop.get(f"/api/jobs/{saved['id']}/file").json
     assert file is not None and set(file["materials"]) == {made["key"]}
-    result = recommend(read_job(json.dumps(file)))
+    result = printed(file)
     screen = ask(shop, material=made["key"])["best"]
     assert result["recommended"]["feed_m_min"] == pytest.approx(screen["figures"]["feed_m_min"])
     from jade_ribbon.api.app import create_app

@@ -12,7 +12,7 @@ from jade_ribbon.core.job import Candidate, Job, Rules
 from jade_ribbon.core.note_names import note_name
 from jade_ribbon.core.provenance import Explained, explain
 from jade_ribbon.core.steel_money import spread, steel_costs, wear_uncertainty
-from jade_ribbon.core.words import figure, percent
+from jade_ribbon.core.words import figure, metric, percent
 from jade_ribbon.formats.job import JobFile
 from jade_ribbon.reference.tables import materials
 
@@ -106,8 +106,8 @@ def test_every_figure_has_source_and_uncertainty(found: dict[str, Explained]) ->
 
 def test_reasons_say_what_bound_each_choice(job: Job) -> None:
     best, choice = answer(job)
-    said = {r.key: r.text for r in reasons(best, choice, job)}
-    assert "85 % of its tension: 135 of 150 MPa with 3.2 kN" in said["width"]
+    said = {r.key: metric(r.text) for r in reasons(best, choice, job)}
+    assert "85 % of its tension: 135 MPa of 150 MPa with 3200 N" in said["width"]
     assert "14.6 teeth" in said["pitch"]
     assert "fastest of 2 steps: 14.5 m/s, 19 % under the 18.0 m/s wanted" in said["speed"]
     assert "the motor" in said["feed"]

@@ -111,7 +111,7 @@ def test_grain_is_for_wood_and_a_face_fits_its_log(job: Job) -> None:
     with pytest.raises(InputError, match="no grain to run along; accepted: false"):
         choose(brass)
     mill = with_cut(job, operation="mill", height_mm=185.0, log_diameter_mm=180.0)
-    with pytest.raises(InputError, match="accepted: up to log_diameter_mm 180"):
+    with pytest.raises(InputError, match="accepted: up to the log's 180 mm"):
         choose(mill)
     assert choose(with_cut(mill, log_diameter_mm=185.0)).best is not None
 

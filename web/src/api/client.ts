@@ -5,6 +5,8 @@ import type { FaultBody, paths } from "./schema";
 
 export const client = createClient<paths>({
   baseUrl: globalThis.location.origin,
+  // Sentences come with their quantities open: shop.words() says them in the units shown.
+  headers: { Quantities: "open" },
   fetch: (request) => globalThis.fetch(request),
 });
 

@@ -1,7 +1,7 @@
 import { ask, askPatiently, client, wordsOf } from "../api/client";
 import type { MaterialLine, Reference, SawAnswer, Shop } from "../api/schema";
 import { recall, remember } from "./storage";
-import { money, number, quantity, unitName, type Kind, type Units } from "./units";
+import { money, number, quantity, say, unitName, type Kind, type Units } from "./units";
 
 type Theme = "light" | "dark";
 
@@ -79,9 +79,7 @@ class ShopState {
 
   /** A sentence of the core's, its quantities said in the shop's units. */
   words(text: string): string {
-    return text.replace(/\[\[([-+.\de]+)\|(\w+)\]\]/gi, (_, value: string, kind: string) =>
-      this.say(Number(value), kind as Kind),
-    );
+    return say(text, this.units);
   }
 
   money(amount: number): string {

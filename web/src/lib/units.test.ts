@@ -7,8 +7,10 @@ import {
   quantity,
   readNumber,
   readQuantity,
+  say,
   significant,
 } from "./units";
+import SAID from "../../../tests/data/said.json";
 
 describe("reading what people write", () => {
   it.each([
@@ -74,5 +76,13 @@ describe("showing", () => {
     expect(duration(744)).toBe("12 min 24 s");
     expect(duration(59.6)).toBe("1 min");
     expect(duration(3660)).toBe("1 h 1 min");
+  });
+});
+
+describe("a sentence with open quantities", () => {
+  // The same cases are run against the core, whose sheets are printed with them.
+  it.each(SAID)("$text", ({ text, metric, inch }) => {
+    expect(say(text, "metric")).toBe(metric);
+    expect(say(text, "inch")).toBe(inch);
   });
 });

@@ -94,13 +94,26 @@ export function number(value: number, kind: Kind, units: Units): string {
   const shown = value / unit.size;
   if (units === "inch" && kind === "length") return inchFraction(shown) ?? significant(shown, 4);
   const keep = kind !== "length" && kind !== "long" && kind !== "plain";
-  return significant(shown, Math.abs(shown) >= 1000 ? 4 : unit.digits, keep);
+  const size = Math.abs(shown);
+  const digits = size >= 1000 ? 4 : kind === "thin" && size >= 1 ? 3 : unit.digits;
+  return significant(shown, digits, keep);
 }
 
 /** A quantity with its unit. */
 export function quantity(value: number, kind: Kind, units: Units): string {
   const name = unitName(kind, units);
   return name ? `${number(value, kind, units)} ${name}` : number(value, kind, units);
+}
+
+/** A sentence of the core's, its open quantities and ranges said in these units. */
+export function say(text: string, units: Units): string {
+  return text.replace(
+    /\[\[([-+.\de]+)(?::([-+.\de]+))?\|(\w+)\]\]/gi,
+    (_, low: string, high: string | undefined, kind: Kind) =>
+      high === undefined
+        ? quantity(Number(low), kind, units)
+        : `${number(Number(low), kind, units)} to ${quantity(Number(high), kind, units)}`,
+  );
 }
 
 const SUFFIXES: Record<string, { kind: Kind[]; size: number }> = {

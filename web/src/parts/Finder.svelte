@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shop } from "../lib/shop.svelte";
   import { push } from "svelte-spa-router";
 
   import { ask, client } from "../api/client";
@@ -70,7 +71,7 @@
       <li id="hit-{i}" role="option" aria-selected={i === at}>
         <button type="button" tabindex="-1" onclick={() => go(hit)}>
           <span class="noun">{hit.noun}</span><strong>{hit.title}</strong>
-          <span class="soft">{hit.detail}</span>
+          <span class="soft">{shop.words(hit.detail)}</span>
         </button>
       </li>
     {/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shop } from "../lib/shop.svelte";
   import { notice } from "../lib/notice.svelte";
 </script>
 
@@ -9,7 +10,7 @@
   data-bad={notice.bad}
   hidden={!notice.text}
 >
-  <span>{notice.text}</span>
+  <span>{shop.words(notice.text)}</span>
   {#if notice.undoable}<button type="button" onclick={() => void notice.undo()}>Undo</button>{/if}
   <button type="button" onclick={() => notice.close()}>Close</button>
 </div>

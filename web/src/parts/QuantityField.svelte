@@ -97,8 +97,10 @@
       >?
     </p>
   {/if}
-  <p id="{id}-error" class="error" role={message ? "alert" : undefined}>{message}</p>
-  <p id="{id}-help" class="help">{help}</p>
+  <p id="{id}-error" class="error" role={message ? "alert" : undefined}>
+    {shop.words(message)}
+  </p>
+  <p id="{id}-help" class="help">{shop.words(help)}</p>
 </div>
 
 <style>

@@ -38,7 +38,7 @@
     <button type="button" class="close" onclick={() => box?.close()}>Close</button>
   </header>
   <p class="value mono">{shown(explained.value, explained.unit)}</p>
-  <p class="formula">{explained.formula}</p>
+  <p class="formula">{shop.words(explained.formula)}</p>
   <dl>
     {#each explained.inputs as input (input.name)}
       <div>
@@ -50,7 +50,7 @@
   <dl class="rests">
     <div>
       <dt>source</dt>
-      <dd>{explained.source}</dd>
+      <dd>{shop.words(explained.source)}</dd>
     </div>
     <div>
       <dt>how sure</dt>

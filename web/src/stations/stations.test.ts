@@ -235,7 +235,7 @@ describe("a stop", () => {
 describe("tension in every form", () => {
   it("says gauge, note, push, travel and force with how sure each is", () => {
     render(TensionForms, { card: TENSION });
-    for (const words of ["65 µm", "61.3 Hz", "24.5 N", "1.1 mm", "3200 N"]) {
+    for (const words of ["65 µm", "61.3 Hz", "24.5 N", "1.10 mm", "3200 N"]) {
       expect(screen.getByText(words)).toBeTruthy();
     }
     expect(screen.getByText(/Good to: gauge 3 %, note 4 %/)).toBeTruthy();

@@ -61,7 +61,7 @@
       label="band speed"
       value={shop.number(best.speed_m_s, "speed")}
       unit={shop.unit("speed")}
-      note={best.speed_setting}
+      note={shop.words(best.speed_setting)}
       explained={explained.speed}
     />
     <Figure
@@ -76,7 +76,7 @@
     {#each reasons as reason (reason.key)}
       <div>
         <dt>{reason.key}</dt>
-        <dd>{reason.text}</dd>
+        <dd>{shop.words(reason.text)}</dd>
       </div>
     {/each}
     {#if second && !answer.too_close}
@@ -86,17 +86,17 @@
           {second.band.label}, {shop.number(second.band.width_mm, "length")} × {shop.number(
             second.band.thickness_mm,
             "thin",
-          )}: {second.difference}.
+          )}: {shop.words(second.difference)}.
         </dd>
       </div>
     {/if}
     {#if houseRule}<div>
         <dt>house rule</dt>
-        <dd>{houseRule}</dd>
+        <dd>{shop.words(houseRule)}</dd>
       </div>{/if}
     {#if answer.too_close}<div>
         <dt>sure?</dt>
-        <dd>{answer.too_close}</dd>
+        <dd>{shop.words(answer.too_close)}</dd>
       </div>{/if}
     {#if answer.assumed.length > 0}
       <div>

@@ -87,7 +87,7 @@
           "length",
         )}, about {shop.money(answer.buy.price)}.
       </p>
-      <p class="soft">{answer.buy.words}</p>
+      <p class="soft">{shop.words(answer.buy.words)}</p>
     </section>
   {/if}
   <section>
@@ -119,7 +119,7 @@
             /> compare</label
           >
         {/if}
-        <span class="soft">{option.difference}</span>
+        <span class="soft">{shop.words(option.difference)}</span>
       </div>
     {:else}
       <p class="soft">None.</p>
@@ -133,11 +133,11 @@
           ><strong>{saw.name}</strong></button
         >
         {#if saw.able && saw.cost !== null && saw.feed_m_min !== null}
-          <span>{saw.words}, {shop.say(saw.feed_m_min, "feed")}</span><span class="mono"
+          <span>{shop.words(saw.words)}, {shop.say(saw.feed_m_min, "feed")}</span><span class="mono"
             >{shop.money(saw.cost)}</span
           >
         {:else}
-          <span class="soft">cannot: {saw.words}</span>
+          <span class="soft">cannot: {shop.words(saw.words)}</span>
         {/if}
       </div>
     {:else}
@@ -150,7 +150,7 @@
       {#each answer.excluded as band (band.label)}
         <div class="row out">
           <strong>{band.label}</strong>
-          <span class="soft">{band.reasons.map((r) => r.text).join(". ")}.</span>
+          <span class="soft">{shop.words(band.reasons.map((r) => r.text).join(". "))}.</span>
         </div>
       {/each}
     </details>

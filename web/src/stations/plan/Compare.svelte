@@ -38,7 +38,7 @@
         {#if c.option}
           <span>held back by {shop.reference?.limit_marks[c.option.window.binding]}</span>
         {:else}
-          <span class="cannot">cannot: {c.reasons[0]?.text}</span>
+          <span class="cannot">cannot: {shop.words(c.reasons[0]?.text ?? "")}</span>
         {/if}
       </div>
     {/each}

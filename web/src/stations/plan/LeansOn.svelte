@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shop } from "../../lib/shop.svelte";
   import type { PlanAnswer, SwayAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import type { PlanState } from "./plan.svelte";
@@ -29,7 +30,7 @@
   {#if answer.best !== null}
     <h3>What would change it</h3>
     {#each found?.sways ?? [] as sway (sway.words)}
-      <p class="line">{sway.words}</p>
+      <p class="line">{shop.words(sway.words)}</p>
     {:else}
       <p class="line soft">
         {found
@@ -41,7 +42,9 @@
   {/if}
   {#each answer.rules as rule (rule.rule)}
     <p class="line">
-      {rule.why}{#if price(rule.rule)}<span class="soft">&#32;Here: {price(rule.rule)}.</span>{/if}
+      {shop.words(rule.why)}{#if price(rule.rule)}<span class="soft"
+          >&#32;Here: {price(rule.rule)}.</span
+        >{/if}
     </p>
   {/each}
 </details>

@@ -75,7 +75,7 @@
       aria-label="Outline file"
       onchange={() => void take(picker?.files?.[0])}
     />
-    {#if fault}<p class="fault" role="alert">{file?.name}: {fault}</p>{/if}
+    {#if fault}<p class="fault" role="alert">{file?.name}: {shop.words(fault)}</p>{/if}
     {#if asksUnit}
       <Choices
         legend="The drawing’s unit"

@@ -92,19 +92,19 @@
   <div class="plan" data-stale={plan.stale}>
     <Sentence faults={plan.faults} />
     {#if CURVED.includes(ticket.draft.operation)}<OutlineDrop />{/if}
-    {#if plan.failed}<p class="fault" role="alert">{plan.failed}</p>{/if}
+    {#if plan.failed}<p class="fault" role="alert">{shop.words(plan.failed)}</p>{/if}
     {#if plan.answer?.stop}
-      <p class="stop" role="alert"><strong>Stop.</strong> {plan.answer.stop.text}</p>
+      <p class="stop" role="alert"><strong>Stop.</strong> {shop.words(plan.answer.stop.text)}</p>
     {:else if plan.answer && !best}
       <p class="stop quiet" role="status">
         <strong>Nothing on the rack can do this on {plan.answer.saw_name}.</strong>
-        Nearest: {plan.answer.prevented}
+        Nearest: {shop.words(plan.answer.prevented)}
       </p>
       {#if plan.answer.openers.length > 0}
         <ul class="openers" aria-label="What would open it">
           {#each plan.answer.openers as opener (opener.kind)}
             <li>
-              {opener.text}.
+              {shop.words(opener.text)}.
               {#if typeof opener.height_mm === "number"}
                 <button
                   type="button"

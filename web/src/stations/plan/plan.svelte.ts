@@ -9,6 +9,7 @@ import type {
 } from "../../api/schema";
 import { Latest } from "../../lib/latest";
 import { ticket } from "../../lib/ticket.svelte";
+import { labelOf } from "./sentences";
 
 /** The question in hand and its answer; only the latest answer is ever taken. */
 export class PlanState {
@@ -71,7 +72,8 @@ export class PlanState {
     } catch (problem) {
       const known = problem instanceof Problem ? problem : null;
       this.faults = known?.errors ?? [];
-      this.failed = known?.message ?? String(problem);
+      const told = this.faults.map((f) => `${labelOf(f.path) || f.path}: ${f.message}`);
+      this.failed = told.join("; ") || (known?.message ?? String(problem));
     }
     this.stale = false;
   }

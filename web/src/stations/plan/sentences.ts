@@ -143,6 +143,16 @@ const angle: QuantityPart = {
   help: "Between the sawn face and square.",
   start: 5,
 };
+const LABELS: ReadonlyMap<string, string> = new Map(
+  [radius, slice, tolerance, length, log, wall, angle, height].map((p) => [p.field, p.label]),
+);
+
+/** What a field is called on the screen, from its path in a fault; '' for what is not shown. */
+export function labelOf(path: string): string {
+  const field = path.split(".").at(-1) ?? "";
+  return field === "count" ? count.label : (LABELS.get(field) ?? "");
+}
+
 const round: PickPart = { part: "round" };
 const curved: readonly Part[] = [
   " of ",

@@ -166,7 +166,7 @@
       note="{band.runs} runs since {day(band.arrived_at)}"
     />
   </div>
-  {#if page.advice}<p class="advice">{page.advice}</p>{/if}
+  {#if page.advice}<p class="advice">{shop.words(page.advice)}</p>{/if}
   <LifeStrip {page} />
   {#if band.state !== "scrapped"}<EventForm onrecord={record} />{/if}
   <BandSetUps band_id={id} />

@@ -90,7 +90,7 @@
       >
       <Action main onclick={() => void save()}>Record</Action>
     </div>
-    {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+    {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
   {/if}
 </section>
 

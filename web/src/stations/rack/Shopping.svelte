@@ -31,7 +31,7 @@
             : `${line.tpi_lo === line.tpi_hi ? line.tpi_lo : `${line.tpi_lo}–${line.tpi_hi}`} tpi`}
           {line.form.replaceAll("_", " ")}, {line.steel.replaceAll("_", " ")}, welded to
           <strong class="mono">{shop.say(line.length_mm, "length")}</strong>
-          <br /><span class="soft">For {line.jobs.join(", ")}. {line.why}.</span>
+          <br /><span class="soft">For {line.jobs.join(", ")}. {shop.words(line.why)}.</span>
         </span>
         <span class="mono">{shop.money(line.price * line.count)}</span>
       </li>

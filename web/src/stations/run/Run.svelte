@@ -121,7 +121,7 @@
 {:else if card && !card.open}
   <section class="empty">
     <h1>Not ready to run.</h1>
-    <p class="why">{card.words}</p>
+    <p class="why">{shop.words(card.words)}</p>
     <Action main href={ticket.job?.setup_id ? "#/setup" : "#/plan"}
       >{ticket.job?.setup_id ? "To the set-up card" : "To Plan"}</Action
     >
@@ -214,7 +214,7 @@
       {/if}
       {#each outbox.refused as { run, why } (run.client_key)}
         <p class="refused" role="alert">
-          A run of {run.pieces} was not taken: {why}
+          A run of {run.pieces} was not taken: {shop.words(why)}
           <button type="button" onclick={() => outbox.dismiss(run.client_key)}>Dismiss</button>
         </p>
       {/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shop } from "../../lib/shop.svelte";
   import type { RunAnswer } from "../../api/schema";
   import { percent, significant } from "../../lib/units";
   import EdgeTip from "../../parts/EdgeTip.svelte";
@@ -29,7 +30,7 @@
   Edge used: {percent(run.dullness_before)} before,
   <strong>{percent(run.band.dullness)}</strong> now.
 </p>
-<p>{run.next_words}</p>
+<p>{shop.words(run.next_words)}</p>
 <dl>
   <div>
     <dt>contact</dt>

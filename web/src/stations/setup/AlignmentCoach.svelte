@@ -99,11 +99,11 @@
   <TyreTool {saw_id} />
   <p class="soft">
     Read at working tension with the band tracked; slacken, isolated, to turn. Each turn is at most
-    one, or 2 mm of the wheel.
+    one, or {shop.say(2, "length")} of the wheel.
   </p>
   {#if current}
-    <p><strong>{current.bolt}</strong>. {current.read}. {current.acts_words}</p>
-    <p class="next" aria-live="polite">{current.advice.words}</p>
+    <p><strong>{current.bolt}</strong>. {current.read}. {shop.words(current.acts_words)}</p>
+    <p class="next" aria-live="polite">{shop.words(current.advice.words)}</p>
     <Truing
       axis={current.axis as Axis}
       wheel={current.wheel}
@@ -117,7 +117,7 @@
       Gap now {significant(current.advice.gap_mm, 2)} ± {significant(
         2 * current.advice.gap_spread_mm,
         1,
-      )} mm; {current.known_words}
+      )} mm; {shop.words(current.known_words)}
       {current.second_band}
     </p>
     <ol>
@@ -202,7 +202,7 @@
     {/each}
   {/if}
   {#if current}<Action onclick={() => (fresh = true)}>Read another gap</Action>{/if}
-  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+  {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
 </section>
 
 <style>

@@ -44,7 +44,7 @@
   <Action disabled={left.offset_mm === undefined} onclick={() => void look(false)}
     >What does it say?</Action
   >
-  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+  {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
   {#if answer}
     <div class="verdict" data-stop={answer.verdict.stop} aria-live="polite">
       <p>
@@ -56,7 +56,10 @@
           > at its bolts
         {/if}
       </p>
-      <p><strong>{answer.verdict.words}</strong> {answer.verdict.trend_words}</p>
+      <p>
+        <strong>{shop.words(answer.verdict.words)}</strong>
+        {shop.words(answer.verdict.trend_words)}
+      </p>
       {#if answer.earlier.length > 0}
         <p class="soft">
           This band before: {answer.earlier

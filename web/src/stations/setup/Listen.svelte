@@ -94,7 +94,7 @@
       <meter min="0" max="0.5" value={loud} aria-label="Level"></meter>
     {/if}
   </div>
-  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+  {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
   {#if answer}
     <p aria-live="polite">
       Heard <strong class="mono">{significant(answer.heard.frequency_Hz, 4)} Hz</strong>
@@ -104,7 +104,7 @@
       explains
       {percent(answer.heard.confidence)} of the sound.
       {#if answer.reading}This note is {shop.say(answer.reading.stress_MPa, "stress")}.{:else}
-        {answer.why_no_stress}{/if}
+        {shop.words(answer.why_no_stress)}{/if}
     </p>
     <Spectrum heard={answer.heard} wanted_Hz={answer.wanted_Hz} />
   {/if}

@@ -41,7 +41,7 @@
   </section>
 {:else if card.missing}
   <section class="empty">
-    <h1>{card.missing}</h1>
+    <h1>{shop.words(card.missing)}</h1>
     <Action main href="#/plan">To Plan</Action>
   </section>
 {:else if setup}
@@ -71,7 +71,7 @@
           <StepCard {card} {setup} step={card.current} />
         {/key}
       {/if}
-      <p class="ready" data-ready={setup.ready}>{setup.ready_words}</p>
+      <p class="ready" data-ready={setup.ready}>{shop.words(setup.ready_words)}</p>
       <div class="actions no-print">
         {#if setup.ready}
           <Action main onclick={() => void finish()}

@@ -46,9 +46,10 @@
     {#if thrust}
       <p>
         {#if sides && guides.side_gap_mm !== null}
-          Sides, {shop.say(guides.side_gap_mm, "thin")}: <strong>{sides.words}</strong>
+          Sides, {shop.say(guides.side_gap_mm, "thin")}: <strong>{shop.words(sides.words)}</strong>
         {/if}
-        Thrust, {shop.say(guides.thrust_gap_mm, "thin")}: <strong>{thrust.words}</strong>
+        Thrust, {shop.say(guides.thrust_gap_mm, "thin")}:
+        <strong>{shop.words(thrust.words)}</strong>
       </p>
     {/if}
   {/snippet}</Tool

@@ -70,8 +70,8 @@
     </ul>
     {#if listed.pulleys?.needed}
       <p>
-        No step is near. {listed.pulleys.words} would bring it; belts and guards isolated, the motor’s
-        load by the maker’s service.
+        No step is near. {shop.words(listed.pulleys.words)} would bring it; belts and guards isolated,
+        the motor’s load by the maker’s service.
       </p>
     {/if}
   {/if}
@@ -99,10 +99,10 @@
       onclick={() => void measure(false)}>What speed is it?</Action
     >
   </div>
-  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+  {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
   {#if measured}
     <p aria-live="polite">
-      <strong>{measured.words}</strong>
+      <strong>{shop.words(measured.words)}</strong>
       <span class="soft">± {shop.say(measured.uncertainty_m_s, "speed")}</span>
       {#if measured.change_id === null}
         <Action onclick={() => void measure(true)}>Correct the saw’s record</Action>

@@ -89,7 +89,7 @@
     <Action onclick={() => done({ still_good: true })}>Leave it as it is</Action>
   </div>
 {/if}
-{#if card.refused}<p class="refused" role="alert">{card.refused}</p>{/if}
+{#if card.refused}<p class="refused" role="alert">{shop.words(card.refused)}</p>{/if}
 
 <div class="record no-print">
   <label

@@ -47,7 +47,7 @@
           >I have seen to it</Action
         >
       </div>
-      {#if fault}<p role="alert">{fault}</p>{/if}
+      {#if fault}<p role="alert">{shop.words(fault)}</p>{/if}
     {/if}
   </section>
 {/each}

@@ -152,7 +152,7 @@
         <strong class="mono">{shop.say(answer.reading.stress_MPa, "stress")}</strong>
         <span class="soft">± {shop.say(answer.reading.uncertainty_MPa, "stress")}</span>
       </p>
-      <p><strong>{answer.words}</strong></p>
+      <p><strong>{shop.words(answer.words)}</strong></p>
       <p class="soft">
         Target {shop.say(answer.target_MPa, "stress")}; at the wheel {shop.say(
           answer.reading.wheel_force_N,
@@ -165,7 +165,7 @@
           : ""}.
       </p>
       {#each answer.reading.warnings as warning (warning)}
-        <p class="warn">{warning}</p>
+        <p class="warn">{shop.words(warning)}</p>
       {/each}
     </div>
   {/if}

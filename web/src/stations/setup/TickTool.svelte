@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shop } from "../../lib/shop.svelte";
   import { ask, client, wordsOf } from "../../api/client";
   import type { SetupAnswer, TickVerdict } from "../../api/schema";
   import { significant } from "../../lib/units";
@@ -36,7 +37,7 @@
   >
   {#snippet found()}
     {#if verdict}
-      <p><strong>{verdict.words}</strong></p>
+      <p><strong>{shop.words(verdict.words)}</strong></p>
       <p class="soft">
         At this speed: {verdict.turners
           .map((t) => `${t.name} ${significant(t.hertz, 3)} a second`)

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shop } from "../../lib/shop.svelte";
   import type { Snippet } from "svelte";
 
   import { enterGoesOn } from "../../lib/enter";
@@ -20,7 +21,7 @@
 
 <section aria-label={label}>
   <div class="line" {@attach ask}>{@render children()}</div>
-  {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+  {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
   {#if found}<div aria-live="polite">{@render found()}</div>{/if}
 </section>
 

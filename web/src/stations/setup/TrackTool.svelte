@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shop } from "../../lib/shop.svelte";
   import { ask, client, wordsOf } from "../../api/client";
   import type { SetupAnswer, TrackAdvice } from "../../api/schema";
   import Action from "../../parts/Action.svelte";
@@ -57,7 +58,7 @@
   />
   <Action disabled={position === null} onclick={() => void look()}>Which way?</Action>
   {#snippet found()}
-    {#if advice}<p class="advice">{advice.words}</p>{/if}
+    {#if advice}<p class="advice">{shop.words(advice.words)}</p>{/if}
     {#if setup.bench.knob === "unknown"}
       <p class="soft">
         Which way this saw’s knob moves the band is not recorded:

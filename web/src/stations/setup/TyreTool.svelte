@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shop } from "../../lib/shop.svelte";
   import { ask, client, wordsOf } from "../../api/client";
   import type { TyreVerdict } from "../../api/schema";
   import Action from "../../parts/Action.svelte";
@@ -49,6 +50,6 @@
     >What tyre is it?</Action
   >
   {#snippet found()}
-    {#if verdict}<p><strong>{verdict.words}</strong></p>{/if}
+    {#if verdict}<p><strong>{shop.words(verdict.words)}</strong></p>{/if}
   {/snippet}
 </Tool>

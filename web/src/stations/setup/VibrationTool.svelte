@@ -25,15 +25,15 @@
 {#if answer}
   <section aria-label="What shakes">
     <h3>What shakes at {shop.say(answer.speed_m_s, "speed")}</h3>
-    <p><strong>{answer.verdict}</strong></p>
+    <p><strong>{shop.words(answer.verdict)}</strong></p>
     {#each answer.card.meetings.slice(0, 4) as meeting, i (i)}
       <p class="soft">
-        {meeting.source.name}
+        {shop.words(meeting.source.name)}
         {hertz(meeting.source.hertz)} against {meeting.note.name}
         {hertz(meeting.note.hertz)}, {significant(100 * Math.abs(meeting.apart_share), 2)} % apart
       </p>
     {/each}
-    {#if answer.remedies.length > 0}<p>{answer.remedies.join("; ")}.</p>{/if}
+    {#if answer.remedies.length > 0}<p>{shop.words(answer.remedies.join("; "))}.</p>{/if}
     <dl>
       <div>
         <dt>wheel turns</dt>

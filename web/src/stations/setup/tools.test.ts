@@ -29,7 +29,11 @@ const SETUP = {
 
 /** Answers by "METHOD path"; saws and truings are lists unless said otherwise. */
 function server(answers: Record<string, unknown>): void {
-  const usual = { "GET /api/saws": [SAW], "GET /api/saws/2/alignments": [] };
+  const usual = {
+    "GET /api/saws": [SAW],
+    "GET /api/saws/2/alignments": [],
+    "GET /api/saws/2/scale": { points: [], fit: null, why_not: "no point yet", marks: [] },
+  };
   const all: Record<string, unknown> = { ...usual, ...answers };
   vi.spyOn(globalThis, "fetch").mockImplementation((input) => {
     const request = input as Request;

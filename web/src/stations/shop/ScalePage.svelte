@@ -98,7 +98,7 @@
           the line. Trusted from {significant(answer.fit.lowest, 3)} to {significant(
             answer.fit.highest,
             3,
-          )}.{:else}Not yet: {answer.why_not}.{/if}
+          )}.{:else}Not yet: {shop.words(answer.why_not)}.{/if}
       </p>
       {#each answer.marks as mark (mark.width_mm)}
         <p>
@@ -156,7 +156,7 @@
           >Keep the point</Action
         >
       </div>
-      {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+      {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
     </div>
   </div>
 {/if}

@@ -68,7 +68,7 @@
   {@const saw = stand.saw}
   <header>
     <h1>{saw.saw.name} as it stands</h1>
-    <p class="ready" data-ready={stand.ready}>{stand.ready_words}</p>
+    <p class="ready" data-ready={stand.ready}>{shop.words(stand.ready_words)}</p>
   </header>
   <div class="two">
     <section aria-label="What is on it">
@@ -115,7 +115,7 @@
       {@const next = stand.next_job}
       <section aria-label="The next job">
         <h2>{next.job_name}</h2>
-        <p class="verdict">{next.words}</p>
+        <p class="verdict">{shop.words(next.words)}</p>
         <table>
           <thead>
             <tr><th></th><th>minutes</th><th>of it change</th><th>money</th><th>face</th></tr>
@@ -130,7 +130,7 @@
                     <td class="mono">{significant(line.way.change_minutes, 2)}</td>
                     <td class="mono">{shop.money(line.way.money)}</td>
                     <td>{line.way.finish}</td>
-                  {:else}<td colspan="4" class="soft">cannot: {line.way.words}</td>{/if}
+                  {:else}<td colspan="4" class="soft">cannot: {shop.words(line.way.words)}</td>{/if}
                 </tr>
               {/if}
             {/each}

@@ -28,7 +28,7 @@
 <svg
   viewBox="0 0 {W} 210"
   role="img"
-  aria-label="The {tyre} tyre cut across with the band on it: {rule}"
+  aria-label="The {tyre} tyre cut across with the band on it: {shop.words(rule)}"
 >
   <g transform="translate({x0} {y0})">
     <path class="tyre" d="{facePath(width, crowned, scale, GROW)}L{width * scale} 46L0 46Z" />

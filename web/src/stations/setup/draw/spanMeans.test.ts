@@ -26,7 +26,7 @@ describe("the free span, by the means in hand", () => {
     ["gauge", "65 µm", "over 100 mm"],
     ["pluck", "61.3 Hz", "B1 −12"],
     ["push", "24.5 N", "for 4 mm"],
-    ["travel", "1.1 mm", "of the wheel from snug"],
+    ["travel", "1.10 mm", "of the wheel from snug"],
   ] as const)("%s: says what to look for", (means, value, words) => {
     expect(drawn(means)).toEqual(["free span 1052 mm", value, words]);
     expect(document.querySelector("[data-means]")?.getAttribute("data-means")).toBe(means);
