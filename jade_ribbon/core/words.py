@@ -66,8 +66,12 @@ UNITS: dict[Units, dict[str, Unit]] = {
         "plain": Unit("", 1.0, 3),
     },
 }
-FRACTION_MM = 0.02
-"""An inch fraction is said for a length this near to it."""
+EXACT_MM = 0.02
+"""An inch fraction, to 1/64, is said for a length this near to it."""
+NOMINAL_MM, NOMINAL_SHARE = 0.06, 0.008
+"""A length is called by a sixteenth from this near: a band of 19 mm is sold as 3/4."""
+MEASURED = ("stress", "force", "speed")
+"""Kinds of which nobody knows more than three digits."""
 LOOSE = ("length", "plain")
 """Kinds whose trailing zeros say nothing."""
 
@@ -85,9 +89,11 @@ def between(low: float, high: float, kind: str) -> str:
 
 
 def _fraction(inches: float) -> str | None:
+    near = max(min(NOMINAL_MM, NOMINAL_SHARE * inches * MM_PER_INCH), EXACT_MM)
     for denominator in (1, 2, 4, 8, 16, 32, 64):
         numerator = math.floor(inches * denominator + 0.5)
-        if abs(numerator / denominator - inches) * MM_PER_INCH > FRACTION_MM:
+        off = abs(numerator / denominator - inches) * MM_PER_INCH
+        if off > (near if denominator <= 16 else EXACT_MM):
             continue
         whole, rest = divmod(numerator, denominator)
         if rest == 0:
@@ -111,6 +117,9 @@ def number(value: float, kind: str, units: Units = "metric") -> str:
     shown = value / unit.size
     if units == "inch" and kind == "length":
         return _fraction(shown) or _significant(shown, 4, False)
+    if abs(shown) >= 1000 and kind in MEASURED:
+        step = 10.0 ** (math.floor(math.log10(abs(shown))) - 2)
+        return _significant(math.floor(shown / step + 0.5) * step, 3, False)
     digits = 4 if abs(shown) >= 1000 else unit.digits
     if kind == "thin" and 1.0 <= abs(shown) < 1000:
         digits = 3

@@ -21,6 +21,7 @@ from jade_ribbon.core.job import Saw
 from jade_ribbon.core.setup_words import coplanar_limit_of
 from jade_ribbon.core.tyres import TyreVerdict, tyre_verdict
 from jade_ribbon.core.wheel_places import Axis, Place, Wheel, check_wheel, place_of
+from jade_ribbon.core.words import quantity
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import get, log_change, now, snapshot
 from jade_ribbon.services.saws import core_saw
@@ -82,8 +83,8 @@ def _known(session: Session, row: AlignmentRow) -> tuple[Response, str]:
     if before is None or before.response_mm is None:
         return Response(), "This saw's answer to a turn is not known yet: the first move finds it."
     spread = max(before.response_spread_mm or 0.0, LEAST_SPREAD_MM)
-    words = f"This saw: {before.response_mm:.2f} mm a turn, remembered from {before.at:%Y-%m-%d}."
-    return Response(before.response_mm, spread), words
+    answer = quantity(before.response_mm, "thin")
+    return Response(before.response_mm, spread), f"This saw answers a turn by {answer}."
 
 
 def _second_band(session: Session, row: AlignmentRow) -> str:

@@ -242,7 +242,7 @@ def test_a_wheel_is_trued_and_its_answer_remembered(shop: FlaskClient) -> None:
     taken = shop.delete(move).get_json()
     assert taken["finished_at"] is None and len(taken["moves"]) == len(answer["moves"]) - 1
     second = post(shop, "/api/saws/1/alignments", 201, **start)
-    assert second["known_words"].startswith("This saw: ")
+    assert second["known_words"].startswith("This saw answers a turn by ")
     assert len(shop.get("/api/saws/1/alignments").get_json()) == 2
 
 

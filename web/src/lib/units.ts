@@ -55,6 +55,9 @@ const UNITS: Record<Units, Record<Kind, Unit>> = {
   },
 };
 
+/** Kinds of which nobody knows more than three digits. */
+const MEASURED: readonly Kind[] = ["stress", "force", "speed"];
+
 export function unitName(kind: Kind, units: Units): string {
   return UNITS[units][kind].name;
 }
@@ -75,11 +78,18 @@ export function about(value: number, digits: number): string {
   return significant(Math.round(value / step) * step, digits);
 }
 
-/** An inch value as a fraction when it is one (to 1/64 in within 0.1 mm), else null. */
+/** How far (mm) a length may be from a sixteenth that it is called by: 19 mm is sold as 3/4. */
+const NOMINAL_MM = 0.06;
+const NOMINAL_SHARE = 0.008;
+const EXACT_MM = 0.02;
+
+/** An inch value as a fraction when it is one: to 1/64, or nearly enough a sixteenth; else null. */
 export function inchFraction(inches: number): string | null {
+  const near = Math.min(NOMINAL_MM, NOMINAL_SHARE * inches * MM_PER_INCH);
   for (const denominator of [1, 2, 4, 8, 16, 32, 64]) {
     const numerator = Math.round(inches * denominator);
-    if (Math.abs(numerator / denominator - inches) * MM_PER_INCH > 0.02) continue;
+    const off = Math.abs(numerator / denominator - inches) * MM_PER_INCH;
+    if (off > (denominator <= 16 ? Math.max(near, EXACT_MM) : EXACT_MM)) continue;
     const whole = Math.floor(numerator / denominator);
     const rest = numerator - whole * denominator;
     if (rest === 0) return `${whole}`;
@@ -95,6 +105,7 @@ export function number(value: number, kind: Kind, units: Units): string {
   if (units === "inch" && kind === "length") return inchFraction(shown) ?? significant(shown, 4);
   const keep = kind !== "length" && kind !== "long" && kind !== "plain";
   const size = Math.abs(shown);
+  if (size >= 1000 && MEASURED.includes(kind)) return about(shown, 3);
   const digits = size >= 1000 ? 4 : kind === "thin" && size >= 1 ? 3 : unit.digits;
   return significant(shown, digits, keep);
 }

@@ -114,10 +114,10 @@
       oclock={current.oclock}
     />
     <p class="soft">
-      Gap now {significant(current.advice.gap_mm, 2)} ± {significant(
+      Gap now {shop.number(current.advice.gap_mm, "thin")} ± {shop.say(
         2 * current.advice.gap_spread_mm,
-        1,
-      )} mm; {shop.words(current.known_words)}
+        "thin",
+      )}. {shop.words(current.known_words)}
       {current.second_band}
     </p>
     <ol>
@@ -209,6 +209,7 @@
   section {
     display: grid;
     gap: var(--s2);
+    justify-items: start;
     padding-bottom: var(--s3);
   }
   .next {

@@ -106,7 +106,7 @@ describe("a step of the card", () => {
     shop.units = "inch";
     const setup = setupOf();
     render(StepCard, { card: cardOf(setup), setup, step: STEP });
-    expect(document.querySelector(".value")?.textContent).toBe("19508 psi");
+    expect(document.querySelector(".value")?.textContent).toBe("19500 psi");
   });
 
   it("records figures as found and as left, by name, and goes on to the next", async () => {

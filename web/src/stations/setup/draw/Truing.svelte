@@ -41,7 +41,7 @@
 </script>
 
 <svg
-  viewBox="0 0 520 236"
+  viewBox="0 0 520 250"
   role="img"
   aria-label="{wheel} wheel, gap {shop.say(gap_mm, 'thin')}; {turn_words || 'nothing to turn'}"
 >
@@ -58,7 +58,7 @@
     <text x="176" y="34" class="mono">{shop.say(Math.abs(gap_mm), "thin")}</text>
     <text x="176" y="56">{gap_mm < 0 ? "touches, the other end away" : "gap"}</text>
     {#if ends}<text x="176" y="78">{ends}</text>{/if}
-    <text class="soft" x="8" y="228">gap drawn larger than it is</text>
+    <text class="soft" x="8" y="244">gap drawn larger than it is</text>
   </g>
   {#if bolt}
     <g transform="translate(420 96)">
