@@ -32,6 +32,17 @@ def _gaps(card: SetupCard, job: Job) -> Explained:
 
 def _guard(card: SetupCard, job: Job) -> Explained:
     guides = card.guides
+    if job.saw.orientation == "horizontal":
+        return Explained(
+            title="Guide arm clear of the work",
+            value=guides.guard_gap_mm,
+            unit="mm",
+            formula="house rule: the guard's gap",
+            inputs=(Input("gap", guides.guard_gap_mm, "mm"),),
+            source="House rule",
+            uncertainty="Exact.",
+            rule="Guard above the work: as near as the work lets it",
+        )
     return Explained(
         title="Guard above the table",
         value=guides.guard_height_mm,

@@ -82,6 +82,7 @@ def _target(found: Open, kind: str, step: str, reading: str) -> _Target:
         "thrust_mm": card.guides.thrust_gap_mm,
         "fore_aft_mm": 1.0,
         "height_mm": card.guides.guard_height_mm,
+        "clear_mm": card.guides.guard_gap_mm,
         "spread_mm": (found.job.cut.tolerance_mm or 1.0) / 2.0,
     }
     return _Target(targets.get(reading, 0.0), 1.0)

@@ -39,11 +39,12 @@ def _figures(answer: SetupAnswer) -> list[tuple[str, str]]:
         forms.append(
             f"{quantity(push.force_N, 'force')} for {quantity(push.deflection_mm, 'length')}"
         )
+    guard = next(s for s in card.steps if s.key == "guard")
     return [
         ("tension", ", ".join(forms)),
         ("speed", f"{quantity(card.speed_m_s, 'speed')}, {card.speed_setting}"),
         ("feed", quantity(card.feed_m_min, "feed")),
-        ("guard", f"{quantity(card.guides.guard_height_mm, 'length')} above the table"),
+        ("guard", f"{guard.figure} {guard.readings[0].label}"),
     ]
 
 

@@ -99,6 +99,20 @@ def test_a_mill_has_no_table_pin_nor_drift_and_speaks_of_its_bed(job: Job) -> No
     assert "driven wheel first" in said(found, "mount")
 
 
+def test_a_saw_lying_down_has_its_guides_on_two_arms(job: Job) -> None:
+    mill = with_saw(
+        job, orientation="horizontal", feed="carriage", hand_force_N=80.0, guides="rolling"
+    )
+    lying, upright = card(with_cut(mill, operation="mill")), card(job)
+    for key in ("guides_back", "guides_upper", "guides_lower", "guard"):
+        assert not re.search("upper|lower|table", said(lying, key).lower()), key
+        assert keys(lying).count(key) == keys(upright).count(key) == 1
+    assert said(lying, "guides_upper").startswith("Guides of the movable arm 0.10 mm ")
+    assert said(lying, "guides_lower").startswith("Guides of the fixed arm 0.10 mm ")
+    assert said(lying, "guard").startswith("Guide arm in 10 mm ")
+    assert said(upright, "guard").startswith("Lower the guard 195 mm ")
+
+
 def test_no_guides_no_guide_steps(job: Job) -> None:
     bare = keys(card(with_saw(job, guides="none")))
     assert not {"guides_back", "guides_upper", "guides_lower"} & set(bare)

@@ -33,6 +33,7 @@
   const taken = $derived(clock === null ? minutes : (now - clock) / 60_000);
   const feed = $derived(taken ? (pieces * reach) / 1000 / taken : null);
   const last = $derived(outbox.last);
+  const guard = $derived(setup?.card.steps.find((s) => s.key === "guard"));
 
   async function load(id: number): Promise<void> {
     const path = { job_id: id };
@@ -134,7 +135,8 @@
       {#if setup?.job_id === jobId}
         · feed <strong class="mono">{shop.say(setup.card.feed_m_min, "feed")}</strong>, speed
         <strong class="mono">{shop.say(setup.card.speed_m_s, "speed")}</strong>, guard
-        <strong class="mono">{shop.say(setup.card.guides.guard_height_mm, "length")}</strong>
+        <strong class="mono">{shop.words(guard?.figure ?? "")}</strong>
+        {guard?.readings[0]?.label}
       {/if}
     </p>
   </header>

@@ -417,4 +417,16 @@ describe("the drawing of a step", () => {
     expect(drawing.getAttribute("aria-label")).not.toBe("");
     expect(drawing.innerHTML).not.toMatch(/NaN|undefined/);
   });
+
+  it.each([
+    ["guides_back", "movable arm: apart"],
+    ["guard", "clear of the work"],
+    ["table", "the same at both ends,"],
+  ])("%s on a saw lying down shows its arms and bed", (step, words) => {
+    shop.saws = [{ ...SAW, saw: { ...SAW.saw, orientation: "horizontal" } }] as typeof shop.saws;
+    render(StepDrawing, { setup: setupOf({ saw_id: SAW.id }), step });
+    const said = [...screen.getByRole("img").querySelectorAll("text")].map((t) => t.textContent);
+    expect(said).toContain(words);
+    expect(screen.getByRole("img").innerHTML).not.toMatch(/NaN|undefined/);
+  });
 });

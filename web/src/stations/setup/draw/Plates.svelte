@@ -5,22 +5,56 @@
   interface Props {
     show: "guides_back" | "guard" | "table" | "table_pin" | "trial" | "drift";
     guides: GuideCard;
+    /** The band lies across the work: guides stand on two arms, not one over the other. */
+    horizontal?: boolean;
     height_mm: number;
     /** Swing off the line, mm over a run; drawn eight times too steep to be seen. */
     swing?: { offset_mm: number; run_mm: number } | null;
   }
-  const { show, guides, height_mm, swing = null }: Props = $props();
+  const { show, guides, horizontal = false, height_mm, swing = null }: Props = $props();
 
   const W = 520;
   const work = $derived(150);
   const gap = $derived(Math.max((guides.guard_gap_mm / height_mm) * work, 8));
+  const armGap = $derived(Math.min(Math.max((guides.guard_gap_mm / height_mm) * 180, 10), 60));
   const angle = $derived(
     swing && swing.run_mm > 0 ? (Math.atan(swing.offset_mm / swing.run_mm) * 180) / Math.PI : 0,
   );
 </script>
 
 <svg viewBox="0 0 {W} 240" role="img" aria-label="What this step sets, drawn">
-  {#if show === "guides_back"}
+  {#if horizontal && show === "guides_back"}
+    <rect class="band" x="20" y="116" width="480" height="8" />
+    {#each [110, 330] as x (x)}
+      <rect class="guide" {x} y="40" width="34" height="50" />
+      <rect class="guide" {x} y="150" width="34" height="50" />
+      <path class="say" d="M{x + 50} 96v-40m-6 10l6 -10 6 10M{x + 50} 144v40m-6 -10l6 10 6 -10" />
+    {/each}
+    <text x="66" y="226">movable arm: apart</text>
+    <text x="290" y="226">fixed arm: apart</text>
+  {:else if horizontal && show === "guard"}
+    <rect class="table" x="60" y="214" width="400" height="12" />
+    <circle class="work" cx="290" cy="124" r="90" />
+    <rect class="band" x="20" y="118" width="480" height="12" />
+    <rect class="guide" x="404" y="60" width="30" height="90" />
+    <rect class="guide" x={200 - armGap - 30} y="60" width="30" height="90" />
+    <path class="say" d="M{200 - armGap} 172H200m-{armGap} -8v16m{armGap} -16v16" />
+    <text class="mono" x="20" y="182">{shop.say(guides.guard_gap_mm, "length")}</text>
+    <text x="20" y="204">clear of the work</text>
+    <text x="120" y="48">movable arm</text>
+    <text x="392" y="48">fixed arm</text>
+    <text x="254" y="108">{shop.say(height_mm, "length")} in the cut</text>
+  {:else if horizontal && show === "table"}
+    <rect class="table" x="40" y="190" width="440" height="14" />
+    <rect class="band" x="20" y="70" width="480" height="10" />
+    {#each [80, 430] as x (x)}
+      <path class="say" d="M{x} 82V188m-6 -10l6 10 6 -10M{x - 6} 92l6 -10 6 10" />
+    {/each}
+    <text x="176" y="130">the same at both ends,</text>
+    <text x="176" y="152">and no light under the square</text>
+    <text x="44" y="228">bed</text>
+    <text x="24" y="58">band</text>
+  {:else if show === "guides_back"}
     <rect class="band" x="250" y="10" width="8" height="220" />
     {#each [40, 170] as y (y)}
       <rect class="guide" x="150" {y} width="70" height="34" />

@@ -72,6 +72,7 @@
   <Plates
     show={plate}
     guides={setup.card.guides}
+    horizontal={saw.orientation === "horizontal"}
     height_mm={setup.card.guides.guard_height_mm - setup.card.guides.guard_gap_mm}
     {swing}
   />
