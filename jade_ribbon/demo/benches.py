@@ -60,6 +60,7 @@ LAST_CARD: dict[str, dict[str, float]] = {
     "drift": {"offset_mm": 3.5, "run_mm": 300.0},
     "trial": {"spread_mm": 0.4},
 }
+NOTED = {"guides_upper": "Left roller turned over, its face was grooved."}
 BEGUN = ("isolate", "inspect", "guides_back", "mount", "rough_track")
 
 
@@ -99,6 +100,7 @@ class Benches:
                 done=True,
                 left=left.get(step.key, {}),
                 means="gauge" if step.key == "tension" else None,
+                note=NOTED.get(step.key, ""),
                 who="Senn",
             )
             minute = at + timedelta(minutes=3 * i)

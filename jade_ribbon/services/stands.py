@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.choose import Choice, Ranked, choose
 from jade_ribbon.core.job import Drive, Job
 from jade_ribbon.core.words import figure
+from jade_ribbon.services.guide_life import GuideLife, guide_lives
 from jade_ribbon.services.jobs import plan_input
 from jade_ribbon.services.plan_answers import prevented
 from jade_ribbon.services.records import get, log_change, now, snapshot
@@ -67,6 +68,7 @@ class Stand:
     speed_set_m_s: float | None
     last: KeptSetup | None
     setups: list[KeptSetup]
+    guides: list[GuideLife]
     defects: list[Defect]
     ready: bool
     ready_words: str
@@ -197,6 +199,7 @@ def stand(session: Session, saw_id: int, job_id: int | None) -> Stand:
         speed_set_m_s=row.speed_set_m_s,
         last=next((s for s in kept if s.finished_at is not None), None),
         setups=kept,
+        guides=guide_lives(session, row),
         defects=defects,
         ready=not why,
         ready_words=why or "Under tension, nothing known against it.",

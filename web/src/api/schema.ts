@@ -2242,6 +2242,39 @@ export interface components {
             guard_height_mm: number;
         };
         /**
+         * GuideLife
+         * @description One set of guides; `set_at` and hours since are None while no card has set it.
+         */
+        GuideLife: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Set At */
+            set_at: string | null;
+            /** Who */
+            who: string;
+            /** Hours Since */
+            hours_since: number | null;
+            /** Notes */
+            notes: components["schemas"]["GuideNote"][];
+        };
+        /**
+         * GuideNote
+         * @description Something noted of a guide while it was set.
+         */
+        GuideNote: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Who */
+            who: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Heard
          * @description A note, how much of the sound it explains, and the spectrum it was found in.
          */
@@ -4409,6 +4442,8 @@ export interface components {
             last: components["schemas"]["KeptSetup"] | null;
             /** Setups */
             setups: components["schemas"]["KeptSetup"][];
+            /** Guides */
+            guides: components["schemas"]["GuideLife"][];
             /** Defects */
             defects: components["schemas"]["Defect"][];
             /** Ready */
@@ -5008,6 +5043,8 @@ export type FeedWindow = components['schemas']['FeedWindow'];
 export type FigureLine = components['schemas']['FigureLine'];
 export type FormLine = components['schemas']['FormLine'];
 export type GuideCard = components['schemas']['GuideCard'];
+export type GuideLife = components['schemas']['GuideLife'];
+export type GuideNote = components['schemas']['GuideNote'];
 export type Heard = components['schemas']['Heard'];
 export type Hit = components['schemas']['Hit'];
 export type Input = components['schemas']['Input'];

@@ -290,6 +290,24 @@ describe("the saw as it stands", () => {
     speed_set_m_s: 14.5,
     last: null,
     setups: [],
+    guides: [
+      {
+        key: "guides_upper",
+        name: "upper guides",
+        set_at: "2026-11-17T10:00:00Z",
+        who: "Senn",
+        hours_since: 4.5,
+        notes: [{ at: "2026-11-17T10:00:00Z", who: "Senn", text: "blocks dressed" }],
+      },
+      {
+        key: "guides_lower",
+        name: "lower guides",
+        set_at: null,
+        who: "",
+        hours_since: null,
+        notes: [],
+      },
+    ],
     defects: [{ id: 5, text: "Door catch", stops: true, at: "2026-11-20T10:00:00Z", who: "Senn" }],
     ready: false,
     ready_words: "A defect stops it: Door catch",
@@ -312,6 +330,9 @@ describe("the saw as it stands", () => {
     render(Stand, { params: { id: "2" } });
     expect(await screen.findByText("A defect stops it: Door catch")).toBeTruthy();
     expect(screen.getByText(/K-11 saves € 2.50/)).toBeTruthy();
+    expect(screen.getByText(/by Senn; 4 h 30 min sawn since/)).toBeTruthy();
+    expect(screen.getByText(/blocks dressed, Senn/)).toBeTruthy();
+    expect(screen.getByText("no card has set them yet")).toBeTruthy();
     expect(screen.getByRole("row", { name: /changed, K-11/ })).toBeTruthy();
     await type("What is wrong", "Belt frays");
     await press("Note it");

@@ -4,7 +4,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
-  import { day, significant } from "../../lib/units";
+  import { day, duration, significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import AlignmentCoach from "../setup/AlignmentCoach.svelte";
   import BenchForm from "./BenchForm.svelte";
@@ -99,6 +99,19 @@
               : `set to ${shop.say(stand.speed_set_m_s, "speed")}`}
           </dd>
         </div>
+        {#each stand.guides as g (g.key)}
+          <div>
+            <dt>{g.name}</dt>
+            <dd>
+              {#if g.set_at}set {day(g.set_at)}{g.who ? ` by ${g.who}` : ""}; {duration(
+                  3600 * (g.hours_since ?? 0),
+                )} sawn since{:else}no card has set them yet{/if}
+              {#each g.notes as n (n.at)}
+                <p class="soft">{day(n.at)}: {n.text}{n.who ? `, ${n.who}` : ""}</p>
+              {/each}
+            </dd>
+          </div>
+        {/each}
         <div>
           <dt>last set up</dt>
           <dd>
