@@ -60,7 +60,7 @@ LAST_CARD: dict[str, dict[str, float]] = {
     "drift": {"offset_mm": 3.5, "run_mm": 300.0},
     "trial": {"spread_mm": 0.4},
 }
-NOTED = {"guides_upper": "Left roller turned over, its face was grooved."}
+NOTED = {"guides_upper": "Left roller turned over, its face was grooved"}
 BEGUN = ("isolate", "inspect", "guides_back", "mount", "rough_track")
 
 

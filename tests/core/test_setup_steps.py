@@ -107,8 +107,8 @@ def test_a_saw_lying_down_has_its_guides_on_two_arms(job: Job) -> None:
     for key in ("guides_back", "guides_upper", "guides_lower", "guard"):
         assert not re.search("upper|lower|table", said(lying, key).lower()), key
         assert keys(lying).count(key) == keys(upright).count(key) == 1
-    assert said(lying, "guides_upper").startswith("Guides of the movable arm 0.10 mm ")
-    assert said(lying, "guides_lower").startswith("Guides of the fixed arm 0.10 mm ")
+    assert said(lying, "guides_upper").startswith("Movable arm guides 0.10 mm ")
+    assert said(lying, "guides_lower").startswith("Fixed arm guides 0.10 mm ")
     assert said(lying, "guard").startswith("Guide arm in 10 mm ")
     assert said(upright, "guard").startswith("Lower the guard 195 mm ")
 

@@ -103,9 +103,9 @@
           <div>
             <dt>{g.name}</dt>
             <dd>
-              {#if g.set_at}set {day(g.set_at)}{g.who ? ` by ${g.who}` : ""}; {duration(
-                  3600 * (g.hours_since ?? 0),
-                )} sawn since{:else}no card has set them yet{/if}
+              {#if g.set_at}set {day(g.set_at)}{g.who ? ` by ${g.who}` : ""}; {g.hours_since
+                  ? duration(3600 * g.hours_since)
+                  : "nothing"} sawn since{:else}no card has set them yet{/if}
               {#each g.notes as n (n.at)}
                 <p class="soft">{day(n.at)}: {n.text}{n.who ? `, ${n.who}` : ""}</p>
               {/each}
