@@ -282,23 +282,22 @@ def evaluate(band: Candidate, job: Job, *, speed_m_s: float | None = None) -> Ev
     reachable = reachable_stress(facts, job)
     target = facts.stress_target_MPa or 0.0
     mean, least = teeth_in_cut(facts, job)
+    speed = choose_speed(facts, job, speed_m_s or matched_speed_target(facts, job))
+    found = conflicts_before_speed(
+        facts, job, reachable_MPa=reachable, tight_radius_mm=tight, least=least, speed=speed
+    )
     start = Evaluation(
         facts=facts,
-        conflicts=(),
+        conflicts=tuple(found),
         stress_MPa=target if reachable is None else min(target, reachable),
         reachable_MPa=reachable,
         tight_radius_mm=tight,
         comfortable_radius_mm=tight * comfort_factor(job),
         teeth_in_cut=mean,
         teeth_in_cut_least=least,
+        speed=speed,
     )
-    speed = choose_speed(facts, job, speed_m_s or matched_speed_target(facts, job))
-    found = conflicts_before_speed(
-        facts, job, reachable_MPa=reachable, tight_radius_mm=tight, least=least, speed=speed
-    )
-    if found or speed is None:
-        return replace(start, conflicts=tuple(found), speed=speed)
-    return _evaluate_feed(replace(start, speed=speed), job)
+    return start if found or speed is None else _evaluate_feed(start, job)
 
 
 def _evaluate_feed(start: Evaluation, job: Job) -> Evaluation:

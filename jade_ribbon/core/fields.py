@@ -155,16 +155,19 @@ def checked(formula: Callable[P, R]) -> Callable[P, R]:
     """
     signature = inspect.signature(formula)
     ranges = {n: RANGES[n] for n in signature.parameters if n in RANGES}
+    bounds = {n: (r.low, r.high) for n, r in ranges.items() if not r.choices}
     optional = {n for n, p in signature.parameters.items() if p.default is None}
 
     def faults_in(given: Mapping[str, Any]) -> list[Fault]:
         faults = []
         for name, value in given.items():
-            accepted = ranges.get(name)
-            if accepted is None or (value is None and name in optional):
+            # The common case first, without building anything.
+            if value.__class__ is float and name in bounds:
+                low, high = bounds[name]
+                if low < value < high:
+                    continue
+            if name not in ranges or (value is None and name in optional):
                 continue
-            if value.__class__ is float and accepted.low < value < accepted.high:
-                continue  # the common case, without building anything
             if (fault := fault_in(name, value)) is not None:
                 faults.append(fault)
         return faults

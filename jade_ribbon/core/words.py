@@ -75,7 +75,11 @@ MEASURED = ("stress", "force", "speed")
 LOOSE = ("length", "plain")
 """Kinds whose trailing zeros say nothing."""
 
-QUANTITY = re.compile(r"\[\[([-+.\deE]+)(?::([-+.\deE]+))?\|(\w+)\]\]")
+_NUMBER = r"-?\d+(?:\.\d+)?(?:e[-+]?\d+)?"
+QUANTITY = re.compile(
+    rf"\[\[({_NUMBER})(?::({_NUMBER}))?\|({'|'.join(UNITS['metric'])})\]\]", re.ASCII
+)
+"""What `quantity` and `between` leave open; whatever else people write stays as it is."""
 
 
 def quantity(value: float, kind: str) -> str:
@@ -140,7 +144,7 @@ def said(text: str, units: Units = "metric") -> str:
             words = f"{words} to {number(float(high), kind, units)}"
         return f"{words} {UNITS[units][kind].name}".rstrip()
 
-    return QUANTITY.sub(fill, text)
+    return QUANTITY.sub(fill, text) if "|" in text else text
 
 
 def metric(text: str) -> str:

@@ -116,14 +116,18 @@ export function quantity(value: number, kind: Kind, units: Units): string {
   return name ? `${number(value, kind, units)} ${name}` : number(value, kind, units);
 }
 
+const NUMBER = String.raw`-?\d+(?:\.\d+)?(?:e[-+]?\d+)?`;
+const OPEN = new RegExp(
+  String.raw`\[\[(${NUMBER})(?::(${NUMBER}))?\|(${Object.keys(UNITS.metric).join("|")})\]\]`,
+  "g",
+);
+
 /** A sentence of the core's, its open quantities and ranges said in these units. */
 export function say(text: string, units: Units): string {
-  return text.replace(
-    /\[\[([-+.\de]+)(?::([-+.\de]+))?\|(\w+)\]\]/gi,
-    (_, low: string, high: string | undefined, kind: Kind) =>
-      high === undefined
-        ? quantity(Number(low), kind, units)
-        : `${number(Number(low), kind, units)} to ${quantity(Number(high), kind, units)}`,
+  return text.replace(OPEN, (_, low: string, high: string | undefined, kind: Kind) =>
+    high === undefined
+      ? quantity(Number(low), kind, units)
+      : `${number(Number(low), kind, units)} to ${quantity(Number(high), kind, units)}`,
   );
 }
 
