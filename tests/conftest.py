@@ -8,9 +8,14 @@ from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
+from hypothesis import settings
 
 from jade_ribbon.api.app import create_app
 from jade_ribbon.demo.world import make_world
+
+# A slow machine is no failure, and the same examples are tried everywhere.
+settings.register_profile("steady", deadline=None, max_examples=60, derandomize=True)
+settings.load_profile("steady")
 
 JOB_FILE = Path(__file__).parent / "data" / "job.json"
 

@@ -7,6 +7,7 @@ stand close to whole multiples of one note; the note that explains most of them 
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
@@ -35,6 +36,10 @@ LEAST_S = 0.15
 STEP_HZ = 0.1
 ODD_SHARE = 0.05
 """Share of the energy that partials between those of twice the note must hold, else it is that."""
+MOST_SHARP = 0.01
+"""Most that a strip's stiffness sharpens a partial, per square of its number."""
+ASTRAY, LEAST_PARTIALS = 0.005, 3
+"""A partial further off the others' line is left out, as long as so many remain."""
 SPECTRUM_POINTS = 240
 SPECTRUM_HZ = 600.0
 
@@ -184,10 +189,43 @@ def _peak(ringing: _Ringing, low: int, high: int) -> tuple[float, float]:
     return (top + shift) * ringing.step_Hz, float(ringing.power[top])
 
 
+@dataclass(frozen=True)
+class _Line:
+    """Partials over their number on a line in n2: f_n / n = base + slope n2 (Hz)."""
+
+    numbers: Samples
+    ratios: Samples
+    weights: Samples
+
+    @cached_property
+    def fit(self) -> tuple[float, float]:
+        """Base and slope; no slope where it is none that a strip could have."""
+        if self.numbers.size >= 3:
+            slope, base = np.polyfit(self.numbers**2, self.ratios, 1, w=np.sqrt(self.weights))
+            if 0 <= slope <= MOST_SHARP * base:
+                return float(base), float(slope)
+        return float(np.average(self.ratios, weights=self.weights)), 0.0
+
+    @property
+    def fundamental(self) -> float:
+        base, slope = self.fit
+        return base + slope
+
+    @cached_property
+    def astray(self) -> float:
+        """Share of the fundamental by which the worst partial stands off the line."""
+        base, slope = self.fit
+        return float(np.abs(self.ratios - base - slope * self.numbers**2).max() / base)
+
+    def without(self, i: int) -> "_Line":
+        return _Line(*(np.delete(x, i) for x in (self.numbers, self.ratios, self.weights)))
+
+
 def _refined(note: float, ringing: _Ringing) -> tuple[float, tuple[float, ...]]:
     """The fundamental from its partials, each weighed by its strength; and the partials.
 
     Partials of a stiff strip run a little sharp, f_n = n f (1 + B n2), so the first count most.
+    One pulled aside, by hum beside it or by noise where it is weak, is left out.
     """
     peaks = [
         (n, *_peak(ringing, low, high))
@@ -196,14 +234,14 @@ def _refined(note: float, ringing: _Ringing) -> tuple[float, tuple[float, ...]]:
     ]
     strongest = max(p for _, _, p in peaks)
     clear = [(n, f, p) for n, f, p in peaks if p > 0.02 * strongest]
-    numbers = np.array([n for n, _, _ in clear], dtype=float)
-    ratios = np.array([f / n for n, f, _ in clear])
-    weights = np.array([np.sqrt(p) * n for n, _, p in clear])
-    if len(clear) >= 3:
-        slope, base = np.polyfit(numbers**2, ratios, 1, w=np.sqrt(weights))
-        if 0 <= slope <= 0.01 * base:
-            return float(base + slope), tuple(f for _, f, _ in clear)
-    return float(np.average(ratios, weights=weights)), tuple(f for _, f, _ in clear)
+    line = _Line(
+        np.array([n for n, _, _ in clear], dtype=float),
+        np.array([f / n for n, f, _ in clear]),
+        np.array([np.sqrt(p) * n for n, _, p in clear]),
+    )
+    while line.astray > ASTRAY and line.numbers.size > LEAST_PARTIALS:
+        line = min(map(line.without, range(line.numbers.size)), key=lambda rest: rest.astray)
+    return line.fundamental, tuple(f for _, f, _ in clear)
 
 
 def _drawn(ringing: _Ringing) -> tuple[tuple[float, ...], tuple[float, ...]]:

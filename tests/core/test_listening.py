@@ -74,6 +74,14 @@ def test_any_clear_pluck_is_heard_within_one_per_cent(
     assert 0.3 <= heard.confidence <= 1
 
 
+@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.parametrize("note", [24.0, 26.3, 48.5, 51.8, 97.0, 103.5])
+def test_hum_beside_a_partial_does_not_pull_the_note(note: float, seed: int) -> None:
+    """A partial near 50 or 100 Hz is dragged by mains hum; the others know better."""
+    sound = pluck(note, seed=seed, weak=0.15, hum=0.1, noise=0.03)
+    assert listen(sound, RATE).frequency_Hz == pytest.approx(note, rel=0.006)
+
+
 def test_channels_in_antiphase_do_not_cancel() -> None:
     sound = pluck(80.0)
     heard = listen(np.stack([sound, -sound], axis=1), RATE)

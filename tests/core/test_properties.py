@@ -3,7 +3,7 @@
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from jade_ribbon.core.bending import bending_fatigue, wheel_bending
@@ -20,9 +20,6 @@ from jade_ribbon.core.tension import (
     stress_from_pluck,
     tension,
 )
-
-settings.register_profile("steady", deadline=None, max_examples=60, derandomize=True)
-settings.load_profile("steady")
 
 stress = st.floats(40, 300)
 width = st.floats(5, 50)
