@@ -24,8 +24,15 @@ describe("the feed scale", () => {
   });
 
   it("keeps ticks apart", () => {
-    const xs = feedTicks(axis).map((t) => axis(t));
+    const xs = feedTicks(axis).map((t) => axis(t.feed));
     xs.slice(1).forEach((x, i) => expect(x - (xs[i] ?? 0)).toBeGreaterThanOrEqual(46));
+  });
+
+  it("has ticks that are round in the units shown", () => {
+    expect(feedTicks(axis).map((t) => t.label)).toEqual(["0.5", "1", "2", "5", "10", "20"]);
+    const feet = feedTicks(axis, 0.3048);
+    expect(feet.map((t) => t.label)).toEqual(["1", "2", "5", "10", "20", "50"]);
+    expect(feet[0]?.feed).toBeCloseTo(0.3048);
   });
 
   it("gives colliding labels rows of their own", () => {

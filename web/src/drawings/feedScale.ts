@@ -14,7 +14,7 @@ export interface PlacedMark extends Mark {
   readonly anchor: "start" | "end";
 }
 
-const TICKS = [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000];
+const TICKS = [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000];
 const LETTER_PX = 7.6;
 const GAP_PX = 10;
 
@@ -28,13 +28,20 @@ export function feedAxis(floor: number, limits: readonly number[], width: number
 
 export type FeedAxis = ReturnType<typeof feedAxis>;
 
-/** Round feeds that fall on the axis, thinned so that their figures keep apart. */
-export function feedTicks(axis: FeedAxis, gap = 46): number[] {
+export interface Tick {
+  /** Feed, m/min. */
+  readonly feed: number;
+  /** The round figure it is in the units shown. */
+  readonly label: string;
+}
+
+/** Feeds round in a unit (of so many m/min) on the axis, thinned so that figures keep apart. */
+export function feedTicks(axis: FeedAxis, unit = 1, gap = 46): Tick[] {
   const [low = 0, high = 0] = axis.domain();
   let last = -Infinity;
-  return TICKS.filter((t) => {
-    const x = axis(t);
-    if (t < low || t > high || x - last < gap) return false;
+  return TICKS.map((t) => ({ feed: t * unit, label: `${t}` })).filter(({ feed }) => {
+    const x = axis(feed);
+    if (feed < low || feed > high || x - last < gap) return false;
     last = x;
     return true;
   });

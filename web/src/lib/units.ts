@@ -62,6 +62,11 @@ export function unitName(kind: Kind, units: Units): string {
   return UNITS[units][kind].name;
 }
 
+/** SI value of one of the unit shown. */
+export function unitSize(kind: Kind, units: Units): number {
+  return UNITS[units][kind].size;
+}
+
 /** A number with so many significant digits, without exponent or trailing zeros. */
 export function significant(value: number, digits: number, keepZeros = false): string {
   if (!Number.isFinite(value)) return "–";

@@ -2,6 +2,7 @@
   import type { FeedWindow } from "../api/schema";
   import { feedAxis, feedTicks, placeMarks } from "../drawings/feedScale";
   import { shop } from "../lib/shop.svelte";
+  import { unitSize } from "../lib/units";
 
   interface Props {
     window: FeedWindow;
@@ -36,7 +37,7 @@
   );
   const rows = $derived(Math.max(...marks.map((m) => m.row)) + 1);
   const TOP = $derived(12 + rows * 22);
-  const ticks = $derived(feedTicks(axis));
+  const ticks = $derived(feedTicks(axis, unitSize("feed", shop.units)));
   const x = $derived(axis(feed));
   let dragging = $state(false);
   let svg = $state<SVGSVGElement>();
@@ -128,17 +129,21 @@
         />
       {/if}
       <path class="axis" d="M0 {TOP + 15}H{span}" />
-      {#each ticks as tick (tick)}
-        <path class="axis" d="M{axis(tick)} {TOP + 15}v6" />
-        <text class="mono" x={axis(tick)} y={TOP + 38} text-anchor="middle"
-          >{shop.units === "inch" ? shop.number(tick, "feed") : tick}</text
-        >
+      {#each ticks as tick (tick.label)}
+        <path class="axis" d="M{axis(tick.feed)} {TOP + 15}v6" />
+        <text class="mono" x={axis(tick.feed)} y={TOP + 38} text-anchor="middle">{tick.label}</text>
       {/each}
       <text class="soft" x={span} y={TOP + 58} text-anchor="end">feed, {shop.unit("feed")}</text>
       {#each marks as mark (mark.key)}
+        <path
+          class="line"
+          data-binding={mark.binding}
+          d="M{mark.x} {TOP - 18 - mark.row * 22}V{TOP + 15}"
+        />
+      {/each}
+      {#each marks as mark (mark.key)}
         {@const y = TOP - 6 - mark.row * 22}
         <g class="mark" data-binding={mark.binding}>
-          <path d="M{mark.x} {y - 12}V{TOP + 15}" />
           <text x={mark.x + (mark.anchor === "start" ? 5 : -5)} {y} text-anchor={mark.anchor}
             >{mark.label}</text
           >
@@ -194,10 +199,15 @@
   .mono {
     font-family: var(--mono);
   }
-  .mark path {
+  .line {
     stroke: var(--ink-soft);
   }
-  .mark[data-binding="true"] path {
+  .mark text {
+    stroke: var(--ground);
+    stroke-width: 5;
+    paint-order: stroke;
+  }
+  .line[data-binding="true"] {
     stroke: var(--brass-text);
     stroke-width: 2.5;
   }
