@@ -42,7 +42,7 @@ def test_a_curve_from_a_dropped_drawing(page: Page, address: str) -> None:
 
 def test_steel_on_a_wood_speed_saw_is_stopped(page: Page, address: str) -> None:
     start(page, address, operation="bar", material="mild_steel", height_mm=30)
-    expect(page.get_by_role("alert")).to_contain_text("Stop. The slowest speed, 7 m/s")
+    expect(page.get_by_role("alert")).to_contain_text("Stop. The slowest speed, 7.00 m/s")
     expect(page.get_by_role("button", name=re.compile("^Set up"))).to_have_count(0)
     page.get_by_role("button", name="Iron Maud").click()
     expect(page.get_by_role("region", name="The band")).to_contain_text("I-0")

@@ -16,6 +16,7 @@ SCREENS = {
     "band": "#/rack/{band}",
     "saw as it stands": "#/shop/saws/1/stand",
     "Run": "#/run",
+    "house rules": "#/shop",
 }
 
 

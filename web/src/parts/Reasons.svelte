@@ -54,12 +54,12 @@
     </div>
     <div>
       <dt>how sure</dt>
-      <dd>{explained.uncertainty}</dd>
+      <dd>{shop.words(explained.uncertainty)}</dd>
     </div>
     {#if explained.rule}
       <div>
         <dt>house rule</dt>
-        <dd>{explained.rule}</dd>
+        <dd>{shop.words(explained.rule)}</dd>
       </div>
     {/if}
   </dl>

@@ -43,7 +43,7 @@
           onchange={(e) => choose(rule.key, e.currentTarget.value)}
         >
           {#each rule.choices as choice, i (choice)}
-            <option value={choice}>{rule.choice_names[i]}</option>
+            <option value={choice}>{shop.words(rule.choice_names[i] ?? "")}</option>
           {/each}
         </select>
       </label>

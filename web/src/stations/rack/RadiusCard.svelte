@@ -67,7 +67,7 @@
   </div>
   <p class="soft">
     Radius, not diameter. More set turns tighter; a measured set wins over the table’s. Set is known
-    to 15 %, and the radius with it. In green stock or over 75 mm deep take more.
+    to 15 %, and the radius with it. In green stock or over {shop.say(75, "length")} deep take more.
   </p>
 {:else}
   <p class="soft">Reading the rack …</p>

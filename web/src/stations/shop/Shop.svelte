@@ -51,7 +51,7 @@
       help: "Deeper ones leave too little body.",
     },
     { key: "comfortable_factor", label: "Comfortable radius, times the tightest", help: "" },
-    { key: "comfortable_factor_hard", label: "… in green stock or over 75 mm", help: "" },
+    { key: "comfortable_factor_hard", label: "… in green or deep stock", help: "" },
     { key: "dullness_show", label: "Dullest edge for show faces", help: "0 keen, 1 at its limit." },
     { key: "dullness_sand", label: "… ready to sand", help: "" },
     { key: "dullness_plane", label: "… to be planed", help: "" },
@@ -151,10 +151,12 @@
             onchange={(e) => rule(r.key, e.currentTarget.value)}
           >
             {#each r.choices as choice, i (choice)}<option value={choice}
-                >{r.choice_names[i]}{choice === r.default ? " (usual)" : ""}</option
+                >{shop.words(r.choice_names[i] ?? "")}{choice === r.default
+                  ? " (usual)"
+                  : ""}</option
               >{/each}
           </select>
-          <p class="soft">{r.why}</p>
+          <p class="soft">{shop.words(r.why)}</p>
         </div>
       {/each}
       <QuantityField
