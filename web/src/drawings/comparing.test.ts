@@ -35,6 +35,13 @@ describe("comparing bands", () => {
     expect(bestOf(measure("cost"), [band(null), band(2)])).toEqual([false, false]);
   });
 
+  it("holds bands level whose figures are written the same", () => {
+    const whole = (v: number) => v.toFixed(0);
+    const three = [band(2.9), band(3.1), band(9)];
+    expect(bestOf(measure("cost"), three, whole)).toEqual([true, true, false]);
+    expect(bestOf(measure("cost"), three)).toEqual([true, false, false]);
+  });
+
   it("takes no side where neither more nor less is better", () => {
     const teeth = measure("teeth");
     const [few, many] = [6, 30].map(

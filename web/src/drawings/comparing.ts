@@ -102,14 +102,22 @@ export function shares(measure: Measure, compared: readonly Compared[]): (number
   return values.map((v) => (v === null || v <= 0 ? null : (Math.log10(v) - low) / span));
 }
 
-/** Which bands are best by a measure, those that read alike together; none when all are level. */
-export function bestOf(measure: Measure, compared: readonly Compared[]): boolean[] {
+/**
+ * Which bands are best by a measure, those that read alike together; none when all are level.
+ * @param said how a figure is written: two written the same are level.
+ */
+export function bestOf(
+  measure: Measure,
+  compared: readonly Compared[],
+  said: (value: number) => string = String,
+): boolean[] {
   const values = held(measure, compared);
   const known = values.filter((v): v is number => v !== null);
   const least = Math.min(...known);
   const most = Math.max(...known);
-  if (!measure.better || known.length < 2 || most - least <= LEVEL * most)
-    return values.map(() => false);
+  const alike = (a: number, b: number): boolean =>
+    Math.abs(a - b) <= LEVEL * Math.max(Math.abs(a), Math.abs(b)) || said(a) === said(b);
+  if (!measure.better || known.length < 2 || alike(least, most)) return values.map(() => false);
   const best = measure.better === "more" ? most : least;
-  return values.map((v) => v !== null && Math.abs(v - best) <= LEVEL * Math.abs(best));
+  return values.map((v) => v !== null && alike(v, best));
 }

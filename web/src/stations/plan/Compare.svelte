@@ -44,7 +44,7 @@
     {/each}
     {#each MEASURES as measure (measure.key)}
       {@const parts = shares(measure, compared)}
-      {@const best = bestOf(measure, compared)}
+      {@const best = bestOf(measure, compared, (v) => shown(measure, v))}
       <span class="label">{measure.label}</span>
       {#each compared as c, i (c.band.band_id)}
         <div class="cell" data-best={best[i]}>
