@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from bench.screens import serving
 
@@ -47,6 +47,20 @@ def test_a_fault_stands_beside_its_field(page: Page, address: str) -> None:
     page.get_by_role("button", name="Save band").click()
     expect(page.get_by_text("is out of range; accepted: at most 400")).to_be_visible()
     assert page.get_by_role("textbox", name="Label").input_value() == "X-1"
+
+
+def test_what_comes_late_moves_no_button_away(page: Page, address: str) -> None:
+    """A slow server: the rack's buttons stand where they will stand before its bands come."""
+    held: list[Route] = []
+    page.route("**/api/bands", lambda route: held.append(route))
+    page.goto(f"{address}/#/rack")
+    add = page.get_by_role("button", name="Add a band")
+    expect(page.get_by_text("Reading the rack")).to_be_visible()
+    page.wait_for_timeout(300)
+    before = add.bounding_box()
+    held[0].continue_()
+    expect(page.get_by_text(re.compile(r"^\d+ of \d+ bands$"))).to_be_visible()
+    assert add.bounding_box() == before
 
 
 def test_the_sentence_tells_what_the_saw_cannot_take(page: Page, address: str) -> None:

@@ -55,6 +55,11 @@ class ShopState {
     return this.reference?.materials.find((m) => m.key === key);
   }
 
+  /** A material as people call it; until the table has come, as nearly as its key tells. */
+  materialName(key: string): string {
+    return this.material(key)?.name ?? key.replaceAll("_", " ");
+  }
+
   turnUnits(): void {
     this.units = this.units === "metric" ? "inch" : "metric";
     remember("units", this.units);

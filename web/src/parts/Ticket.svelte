@@ -12,7 +12,7 @@
       `A${N} ${N} 0 0 0 ${width - N} ${height - 0.5}H${N}A${N} ${N} 0 0 0 .5 ${height - N}` +
       `V${N}A${N} ${N} 0 0 0 ${N} .5Z`,
   );
-  const material = $derived(shop.material(ticket.draft.material)?.name ?? ticket.draft.material);
+  const material = $derived(shop.materialName(ticket.draft.material));
   const TENSION: Record<string, string> = { on: " · under tension", slack: " · slack" };
   const tension = $derived(TENSION[shop.saw(ticket.draft.saw_id)?.tension_state ?? ""] ?? "");
   const saw = $derived(shop.saw(ticket.draft.saw_id)?.saw.name as string | undefined);

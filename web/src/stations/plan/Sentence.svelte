@@ -42,7 +42,7 @@
       case "operation":
         return OPERATIONS[draft.operation];
       case "material":
-        return shop.material(draft.material)?.name ?? draft.material;
+        return shop.materialName(draft.material);
       case "finish":
         return FINISHES[draft.finish];
       case "saw":

@@ -55,13 +55,14 @@
 
 <header>
   <h1>Rack</h1>
-  <p class="soft">
-    {#if bands}{shown.length} of {bands.length} bands{/if}
-  </p>
   <Action main onclick={() => (adding = !adding)}>Add a band</Action>
   <Action href="#/rack/radius">Radius card</Action>
   <Action href="#/rack/shopping">Shopping list</Action>
   <Action href="#/rack/types">Band types</Action>
+  <!-- Last, so that its coming moves nothing that a finger is on its way to. -->
+  <p class="soft">
+    {#if bands}{shown.length} of {bands.length} bands{/if}
+  </p>
 </header>
 {#if adding}
   <BandForm
