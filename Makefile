@@ -10,7 +10,7 @@ PY := .venv/bin/python
 PORT ?= 8433
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/svelte.config.js -type f 2>/dev/null)
 
-.PHONY: demo test dev bench screens types check web-check unit browser lock clean
+.PHONY: demo test dev bench screens types check python-check web-check lock clean
 
 demo: .stamps/run .stamps/web ## install, build, serve the sample boatyard
 	@$(PY) -m jade_ribbon demo --port $(PORT)
@@ -31,10 +31,15 @@ screens: .stamps/dev .stamps/web .stamps/chromium ## refresh docs/screenshots fr
 	@$(PY) -m bench.screens
 
 check: .stamps/dev .stamps/node
+	@$(MAKE) -j2 --output-sync=target python-check web-check
+
+python-check:
 	@$(PY) -m ruff check --quiet . && $(PY) -m ruff format --check --quiet .
 	@$(PY) -m mypy
 	@.venv/bin/python -c "from importlinter.cli import lint_imports_command as run; run()" --no-cache > /tmp/jade-ribbon-imports.$$$$ || (cat /tmp/jade-ribbon-imports.$$$$; exit 1); rm -f /tmp/jade-ribbon-imports.$$$$
 	@$(PY) -m jade_ribbon openapi | cmp -s - docs/openapi.json || (echo "docs/openapi.json is out of step: run make types" && exit 1)
+
+web-check:
 	@cd web && npm run -s types:check > /dev/null || (echo "web/src/api/schema.ts is out of step: run make types" && exit 1)
 	@cd web && npm run -s check && npm run -s test
 
