@@ -5,12 +5,15 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, ConsoleMessage, Page, Playwright, sync_playwright
+from playwright.sync_api import Browser, ConsoleMessage, Page, Playwright, expect, sync_playwright
 
 from bench.screens import CHROMIUM, serving
 
 AXE = Path("web/node_modules/axe-core/axe.min.js")
 
+
+# A slow machine is no failure: what is waited for may take its time, what is wrong still fails.
+expect.set_options(timeout=20_000)
 
 CONTEXT: dict[str, Any] = {
     "viewport": {"width": 1280, "height": 800},
