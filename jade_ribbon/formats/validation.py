@@ -44,6 +44,8 @@ def _sentence(error: ErrorDetails, names: str) -> str:
         shown = shown[:57] + "…"
     if kind == "missing":
         return "is missing"
+    if kind in ("int_type", "int_from_float", "int_parsing"):
+        return f"{shown} is not accepted; accepted: a whole number"
     if kind == "bool_type":
         return f"{shown} is not accepted; accepted: true or false"
     if kind == "string_pattern_mismatch" and not str(value).strip():

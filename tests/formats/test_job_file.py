@@ -41,7 +41,7 @@ def test_unknown_keys_are_named_with_what_is_known(job_file: dict[str, Any]) -> 
         ("cut", "height_mm", -5, "-5 is out of range; accepted: more than 0"),
         ("cut", "height_mm", "185", "'185': input should be a valid number"),
         ("cut", "count", 0, "0 is out of range; accepted: at least 1"),
-        ("cut", "count", 2.5, "2.5: input should be a valid integer"),
+        ("cut", "count", 2.5, "2.5 is not accepted; accepted: a whole number"),
         ("cut", "operation", "saw", "'saw' is not accepted; accepted: 'resaw', 'rip'"),
         ("cut", "material", "oak", "'oak' is not a known material; accepted: eastern_white"),
         ("saw", "motor_kW", 0, "0 is out of range; accepted: more than 0"),

@@ -103,7 +103,7 @@ def faults(text: str) -> dict[str, str]:
         (
             '{"inner":{"width_mm":5,"kind":"a"},"names":[],"count":true}',
             "count",
-            "True: input should be a valid integer",
+            "True is not accepted; accepted: a whole number",
         ),
         ("nonsense", "", "invalid JSON"),
     ],
