@@ -8,7 +8,8 @@ MAKEFLAGS += --no-print-directory
 
 PY := .venv/bin/python
 PORT ?= 8433
-WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/svelte.config.js -type f 2>/dev/null)
+CORES := $(shell nproc)
+WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/svelte.config.js -type f -not -name schema.ts 2>/dev/null)
 
 .PHONY: demo test dev bench screens types check python-check web-check lock clean
 
@@ -16,19 +17,19 @@ demo: .stamps/run .stamps/web ## install, build, serve the sample boatyard
 	@$(PY) -m jade_ribbon demo --port $(PORT)
 
 test: .stamps/dev .stamps/web .stamps/chromium check ## everything CI runs
-	@$(PY) -m pytest
+	@$(PY) -m pytest -n $(CORES) --dist loadscope
 
-dev: .stamps/run .stamps/node ## Flask with reload and Vite's dev server
+dev: .stamps/run .stamps/node web/src/api/schema.ts ## Flask with reload and Vite's dev server
 	@mkdir -p data
 	@trap 'kill 0' EXIT; \
 	$(PY) -m flask --app "jade_ribbon.api.app:create_app('data/dev.sqlite')" run --debug --port 8433 & \
 	cd web && npm run -s dev
 
 bench: .stamps/dev ## figures: plan answer, rack list, first load
-	@$(PY) -m bench
+	@$(PY) -m benchmarks
 
 screens: .stamps/dev .stamps/web .stamps/chromium ## refresh docs/screenshots from the demo
-	@$(PY) -m bench.screens
+	@$(PY) -m benchmarks.screens
 
 check: .stamps/dev .stamps/node
 	@$(MAKE) -j2 --output-sync=target python-check web-check
@@ -39,13 +40,14 @@ python-check:
 	@.venv/bin/python -c "from importlinter.cli import lint_imports_command as run; run()" --no-cache > /tmp/jade-ribbon-imports.$$$$ || (cat /tmp/jade-ribbon-imports.$$$$; exit 1); rm -f /tmp/jade-ribbon-imports.$$$$
 	@$(PY) -m jade_ribbon openapi | cmp -s - docs/openapi.json || (echo "docs/openapi.json is out of step: run make types" && exit 1)
 
-web-check:
-	@cd web && npm run -s types:check > /dev/null || (echo "web/src/api/schema.ts is out of step: run make types" && exit 1)
+web-check: web/src/api/schema.ts
 	@cd web && npm run -s check && npm run -s test
 
-types: .stamps/dev .stamps/node ## the OpenAPI document and the front end's types from it
+types: .stamps/dev ## renew the OpenAPI document; the front end's types are built from it
 	@$(PY) -m jade_ribbon openapi > docs/openapi.json
-	@cd web && npm run -s types
+
+web/src/api/schema.ts: docs/openapi.json .stamps/node
+	@cd web && npm run -s types > /dev/null
 
 lock: .stamps/dev ## renew the hash-locked requirements
 	@for f in run dev; do .venv/bin/uv pip compile -q --python-version 3.11 --generate-hashes \
@@ -72,7 +74,7 @@ lock: .stamps/dev ## renew the hash-locked requirements
 	@cd web && npm ci --silent --no-audit --no-fund
 	@touch $@
 
-.stamps/web: .stamps/node $(WEB_SOURCES)
+.stamps/web: .stamps/node web/src/api/schema.ts $(WEB_SOURCES)
 	@cd web && npm run -s build -- --logLevel warn
 	@touch $@
 

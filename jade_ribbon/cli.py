@@ -10,8 +10,8 @@ from typing import BinaryIO, NoReturn
 
 import click
 
-from jade_ribbon.core.errors import InputError, refuse
-from jade_ribbon.core.words import metric
+from jade_ribbon.core.quantities.errors import InputError, refuse
+from jade_ribbon.core.quantities.words import metric
 
 EXAMPLES = """
 Examples:
@@ -66,8 +66,8 @@ def calc(name: str) -> None:
 @click.argument("file", type=click.File("rb"))
 def recommend(file: BinaryIO) -> None:
     """Recommend a band and settings for job FILE ('-' for standard input)."""
-    from jade_ribbon.core.recommend import recommend as run
     from jade_ribbon.formats.job import read_job
+    from jade_ribbon.formats.recommendation import recommend as run
 
     try:
         _say(run(read_job(file.read())))
@@ -100,7 +100,7 @@ def curve(file: Path, unit: str | None) -> None:
 @click.argument("file", type=click.Path(path_type=Path, exists=True, dir_okay=False))
 def pluck(file: Path) -> None:
     """The note of a plucked band in recording FILE (WAV or FLAC), in Hz."""
-    from jade_ribbon.core.listening import listen
+    from jade_ribbon.core.setup.listening import listen
     from jade_ribbon.formats.recording import read_recording_file
 
     try:

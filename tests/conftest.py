@@ -1,23 +1,28 @@
 """Shared fixtures: an empty shop, a small shop, and the sample boatyard."""
 
 import json
+import os
 import shutil
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
+from flask import Flask
 from flask.testing import FlaskClient
 from hypothesis import settings
 
-from jade_ribbon.api.app import create_app
+from jade_ribbon.api.app import make_app, open_file
 from jade_ribbon.demo.world import make_world
+from jade_ribbon.store.database import Store
+from jade_ribbon.store.migrate import migrate
+from tests.support.shop import BAND, JOB_FILE
 
-# A slow machine is no failure, and the same examples are tried everywhere.
+# A slow machine is no failure. The same examples are tried on every run; `make bench` asks for
+# the other profile, which draws them anew.
 settings.register_profile("steady", deadline=None, max_examples=60, derandomize=True)
-settings.load_profile("steady")
-
-JOB_FILE = Path(__file__).parent / "data" / "job.json"
+settings.register_profile("random", deadline=None, max_examples=200, derandomize=False)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 
 
 @pytest.fixture
@@ -27,10 +32,26 @@ def job_file() -> dict[str, Any]:
     return document
 
 
+@pytest.fixture(scope="session")
+def empty_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """An empty shop's file, migrated once a session."""
+    store = Store(tmp_path_factory.mktemp("empty") / "shop.sqlite")
+    migrate(store)
+    store.checkpoint()
+    store.close()
+    return store.file
+
+
+@pytest.fixture(scope="session")
+def app() -> Flask:
+    """The application with its routes, made once a session; each test opens a file of its own."""
+    return make_app()
+
+
 @pytest.fixture
-def client(tmp_path: Path) -> Iterator[FlaskClient]:
+def client(app: Flask, empty_file: Path, tmp_path: Path) -> Iterator[FlaskClient]:
     """The application on an empty shop."""
-    app = create_app(tmp_path / "shop.sqlite")
+    open_file(app, Path(shutil.copy(empty_file, tmp_path / "shop.sqlite")))
     yield app.test_client()
     app.extensions["store"].close()
 
@@ -43,18 +64,6 @@ def shop(client: FlaskClient, job_file: dict[str, Any]) -> FlaskClient:
     job = {**job_file["cut"], "saw_id": 1, "name": "Strakes", "slice_mm": 14}
     assert client.post("/api/jobs", json=job).status_code == 201
     return client
-
-
-BAND = {
-    "label": "K-07",
-    "width_mm": 19,
-    "thickness_mm": 0.81,
-    "tpi_lo": 2,
-    "tpi_hi": 2,
-    "form": "hook",
-    "steel": "silicon_steel",
-    "length_mm": 3360,
-}
 
 
 @pytest.fixture(scope="session")

@@ -9,7 +9,7 @@ from jade_ribbon.api.document import document
 from jade_ribbon.api.operations import MOST_JSON_BYTES, mount_operations
 from jade_ribbon.api.problems import handle_problems
 from jade_ribbon.api.sheets import card_sheet, setup_pdf
-from jade_ribbon.services.instruments import Instruments
+from jade_ribbon.services.setup.instruments import Instruments
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 
@@ -23,13 +23,24 @@ CSP = (
 
 def create_app(file: Path | str) -> Flask:
     """The application on a shop's file, migrated to the newest schema."""
-    store = Store(Path(file))
+    app = make_app()
+    open_file(app, Path(file))
+    return app
+
+
+def open_file(app: Flask, file: Path) -> None:
+    """Put an application on a shop's file; instruments start anew."""
+    store = Store(file)
     migrate(store)
+    app.extensions["store"] = store
+    app.extensions["instruments"] = Instruments()
+
+
+def make_app() -> Flask:
+    """The application with all its routes, on no file yet."""
     app = Flask(__name__, static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = MOST_JSON_BYTES
     app.url_map.strict_slashes = False
-    app.extensions["store"] = store
-    app.extensions["instruments"] = Instruments()
     handle_problems(app)
     mount_operations(app)
     _serve_pages(app)
@@ -38,11 +49,9 @@ def create_app(file: Path | str) -> Flask:
 
 
 def _serve_pages(app: Flask) -> None:
-    body = document()
-
     @app.get("/api/openapi.json")
     def openapi() -> Response:
-        return jsonify(body)
+        return jsonify(document())
 
     @app.get("/radius-card.<kind>")
     def radius_sheet(kind: str) -> Response:

@@ -1,5 +1,6 @@
 """The OpenAPI document, made from the registered operations."""
 
+import functools
 from typing import Any
 
 from pydantic import TypeAdapter
@@ -58,7 +59,7 @@ def _path(op: Operation) -> list[dict[str, Any]]:
     ]
 
 
-def _responses(op: Operation, schema: Any, problem: Any) -> dict[str, Any]:
+def _responses(op: Operation, schema: Any) -> dict[str, Any]:
     codes = ["400", "404", "405"]
     if op.method != "GET":
         codes += ["409"]
@@ -69,12 +70,15 @@ def _responses(op: Operation, schema: Any, problem: Any) -> dict[str, Any]:
     answers: dict[str, Any] = {
         str(op.status): {"description": "Done", "content": {JSON: {"schema": schema}}}
     }
-    for code in codes:
-        answers[code] = {
-            "description": MEANINGS[code],
-            "content": {PROBLEM: {"schema": problem}},
-        }
-    return answers
+    return answers | {code: {"$ref": f"#/components/responses/{code}"} for code in codes}
+
+
+def _problems(problem: Any) -> dict[str, Any]:
+    """The error answers, told once: every one carries the same body."""
+    return {
+        code: {"description": meaning, "content": {PROBLEM: {"schema": problem}}}
+        for code, meaning in MEANINGS.items()
+    }
 
 
 def _body_schema(op: Operation, refs: Any) -> Any:
@@ -84,8 +88,9 @@ def _body_schema(op: Operation, refs: Any) -> Any:
     return refs[(op.name, "validation") if op.body else ("job_file", "validation")]
 
 
+@functools.cache
 def document() -> dict[str, Any]:
-    """The whole OpenAPI 3.1 document."""
+    """The whole OpenAPI 3.1 document, made once."""
     refs, shared = _schemas()
     problem = refs[("problem", "serialization")]
     paths: dict[str, Any] = {}
@@ -94,7 +99,7 @@ def document() -> dict[str, Any]:
             "operationId": op.name,
             "summary": op.summary,
             "parameters": _path(op) + _query(op),
-            "responses": _responses(op, refs[(op.name, "serialization")], problem),
+            "responses": _responses(op, refs[(op.name, "serialization")]),
         }
         if op.body is not None or op.raw_body:
             schema = _body_schema(op, refs)
@@ -104,5 +109,5 @@ def document() -> dict[str, Any]:
         "openapi": "3.1.0",
         "info": {"title": "Jade Ribbon", "version": __version__},
         "paths": paths,
-        "components": {"schemas": shared},
+        "components": {"responses": _problems(problem), "schemas": shared},
     }

@@ -15,7 +15,7 @@ from pydantic import BaseModel, TypeAdapter, ValidationError
 from werkzeug.exceptions import UnsupportedMediaType
 
 from jade_ribbon.api.reading import for_reader
-from jade_ribbon.core.errors import InputError
+from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.formats.validation import Strict, faults_of, read_json
 from jade_ribbon.services.errors import NotFoundError
 from jade_ribbon.store.database import Store

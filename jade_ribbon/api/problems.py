@@ -8,7 +8,7 @@ from flask import Flask, Response
 from werkzeug.exceptions import HTTPException
 
 from jade_ribbon.api.reading import for_reader
-from jade_ribbon.core.errors import InputError
+from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.services.errors import ConflictError, NotFoundError
 
 LOG = logging.getLogger("jade_ribbon.api")

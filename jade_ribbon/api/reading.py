@@ -2,7 +2,7 @@
 
 from flask import request
 
-from jade_ribbon.core.words import metric
+from jade_ribbon.core.quantities.words import metric
 
 HEADER, OPEN = "Quantities", "open"
 """The interface asks for open quantities, which it fills in the units it shows."""

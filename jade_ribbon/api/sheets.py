@@ -6,9 +6,9 @@ from jade_ribbon.api.operations import MOST_ID, store
 from jade_ribbon.formats import setup_sheet as sheets
 from jade_ribbon.formats.radius_card import CardLine, pdf, svg
 from jade_ribbon.services.errors import NotFoundError
-from jade_ribbon.services.outlines import radius_card
-from jade_ribbon.services.setup_sheets import setup_sheet
-from jade_ribbon.services.shop import read_shop
+from jade_ribbon.services.planning.outlines import radius_card
+from jade_ribbon.services.setup.sheet import setup_sheet
+from jade_ribbon.services.shop.settings import read_shop
 
 
 def card_sheet(kind: str) -> Response:

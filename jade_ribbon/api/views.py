@@ -1,29 +1,21 @@
-"""All nouns, so that importing this registers every operation."""
+"""All rooms of the interface, so that importing this registers every operation."""
 
-from jade_ribbon.api import (
-    band_types,
-    bands,
-    jobs,
-    materials,
-    plan,
-    readings,
-    runs,
-    saw_bench,
-    saws,
-    setups,
-    shop,
-)
+from jade_ribbon.api.planning import jobs, plan
+from jade_ribbon.api.rack import band_types, bands
+from jade_ribbon.api.running import runs
+from jade_ribbon.api.setup import cards, readings, saw
+from jade_ribbon.api.shop import materials, saws, settings
 
 __all__ = [
     "band_types",
     "bands",
+    "cards",
     "jobs",
     "materials",
     "plan",
     "readings",
     "runs",
-    "saw_bench",
+    "saw",
     "saws",
-    "setups",
-    "shop",
+    "settings",
 ]

@@ -5,12 +5,13 @@ import inspect
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from jade_ribbon.core import (
+from jade_ribbon.core.inspection import thickness
+from jade_ribbon.core.mechanics import (
     bending,
     cutting,
+    drift,
     feed,
     geometry,
-    inspection,
     life,
     slicing,
     speed,
@@ -18,8 +19,8 @@ from jade_ribbon.core import (
     tension,
     wear,
 )
-from jade_ribbon.core.errors import Fault, InputError
-from jade_ribbon.core.fields import RANGES
+from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.fields import RANGES
 
 CALCULATIONS: Mapping[str, Callable[..., Any]] = {
     f.__name__: f
@@ -45,8 +46,8 @@ CALCULATIONS: Mapping[str, Callable[..., Any]] = {
         wear.contact_length,
         life.life_posterior,
         life.survival,
-        inspection.thickness_map,
-        inspection.drift,
+        thickness.thickness_map,
+        drift.drift,
         slicing.slicing,
     )
 }

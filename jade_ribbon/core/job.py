@@ -7,7 +7,7 @@ where a job comes in (formats/job); the derived quantities live here.
 from dataclasses import dataclass, field
 from typing import Literal
 
-from jade_ribbon.core.tension import wheel_force_per_strand
+from jade_ribbon.core.mechanics.tension import wheel_force_per_strand
 from jade_ribbon.reference.tables import Material
 
 Operation = Literal[

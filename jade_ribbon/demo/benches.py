@@ -4,19 +4,10 @@ from datetime import datetime, timedelta
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.alignment import Move
-from jade_ribbon.services import (
-    alignments,
-    saw_scale,
-    saws,
-    setting_up,
-    setup_steps,
-    setups,
-    stands,
-)
-from jade_ribbon.services.inputs import SetupStart, TensionInput
-from jade_ribbon.services.jobs import JobAnswer, duplicate_job
-from jade_ribbon.services.setup_inputs import (
+from jade_ribbon.core.setup.alignment import Move
+from jade_ribbon.services.planning.jobs import JobAnswer, duplicate_job
+from jade_ribbon.services.setup import alignments, cards, roles, scale, stands, steps
+from jade_ribbon.services.setup.inputs import (
     AlignmentMove,
     AlignmentStart,
     BenchInput,
@@ -25,9 +16,12 @@ from jade_ribbon.services.setup_inputs import (
     MarkInput,
     ScalePointInput,
     SettingUpInput,
+    SetupStart,
     StepInput,
 )
-from jade_ribbon.services.setup_reads import read_drift
+from jade_ribbon.services.setup.readings import read_drift
+from jade_ribbon.services.shop import saws
+from jade_ribbon.services.shop.inputs import TensionInput
 from jade_ribbon.store.models import JobRow
 
 BENCHES = {
@@ -74,14 +68,14 @@ class Benches:
     def fill(self, job: JobAnswer, band_id: int, stress_MPa: float, at: datetime) -> None:
         """All of it; the card of `job` is left begun, its band not yet under tension."""
         for key, bench in BENCHES.items():
-            setting_up.write_bench(self.session, self.saw_ids[key], bench)
-        chosen = dict.fromkeys(setting_up.INSTRUMENTS, "simulated")
+            roles.write_bench(self.session, self.saw_ids[key], bench)
+        chosen = dict.fromkeys(roles.INSTRUMENTS, "simulated")
         settings = {
             "reserved": ["wheel_alignment"],
             "authorised": ["Brill", "T.W."],
             "instruments": chosen,
         }
-        setting_up.write_setting_up(self.session, SettingUpInput.model_validate(settings))
+        roles.write_setting_up(self.session, SettingUpInput.model_validate(settings))
         self.last_card(job, band_id, stress_MPa, at - timedelta(days=3))
         self.learnt(self.saw_ids["meg"])
         self.begin(job, band_id, at)
@@ -91,11 +85,11 @@ class Benches:
     def last_card(self, job: JobAnswer, band_id: int, stress_MPa: float, at: datetime) -> None:
         """The same saw and band three days before, every step done."""
         earlier = duplicate_job(self.session, job.id)
-        card = setups.start(self.session, SetupStart(job_id=earlier.id, band_id=band_id), at)
+        card = cards.start(self.session, SetupStart(job_id=earlier.id, band_id=band_id), at)
         left = LAST_CARD | {
             "tension": {"stress_MPa": round(stress_MPa * 0.97, 1), **LAST_CARD["tension"]}
         }
-        for i, step in enumerate(setups.one_setup(self.session, card).card.steps):
+        for i, step in enumerate(cards.one_setup(self.session, card).card.steps):
             given = StepInput(
                 done=True,
                 left=left.get(step.key, {}),
@@ -104,10 +98,10 @@ class Benches:
                 who="Senn",
             )
             minute = at + timedelta(minutes=3 * i)
-            setup_steps.record_step(self.session, card, step.key, given, minute)
-        for stop in setups.one_setup(self.session, card).open_stops:
+            steps.record_step(self.session, card, step.key, given, minute)
+        for stop in cards.one_setup(self.session, card).open_stops:
             raise RuntimeError(f"the sample card has a stop: {stop}")
-        setups.finish(self.session, card, at + timedelta(hours=1))
+        cards.finish(self.session, card, at + timedelta(hours=1))
         done = self.session.get_one(JobRow, earlier.id)
         done.name, done.state, done.updated_at = "Garboards, first pair", "done", at
         for offset in (1.5, 2.5, 3.5):
@@ -120,7 +114,7 @@ class Benches:
             point = ScalePointInput(
                 reading=reading, stress_MPa=stress, travel_mm=travel, means="gauge", who="Brill"
             )
-            saw_scale.add_point(self.session, saw_id, point)
+            scale.add_point(self.session, saw_id, point)
         begun = alignments.start(
             self.session,
             saw_id,
@@ -140,7 +134,7 @@ class Benches:
             TensionInput(state="slack"),
             at=at - timedelta(hours=2),
         )
-        card = setups.start(self.session, SetupStart(job_id=job.id, band_id=band_id), at)
+        card = cards.start(self.session, SetupStart(job_id=job.id, band_id=band_id), at)
         for key in BEGUN:
             given = StepInput(done=True, left=LAST_CARD.get(key, {}), who="Odda")
-            setup_steps.record_step(self.session, card, key, given, at)
+            steps.record_step(self.session, card, key, given, at)

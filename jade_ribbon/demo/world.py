@@ -10,28 +10,24 @@ from pathlib import Path
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.choose import Ranked, choose
-from jade_ribbon.core.errors import InputError
+from jade_ribbon.core.choosing.choose import Ranked, choose
+from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.demo.benches import Benches
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK, Work
 from jade_ribbon.formats.job import RatesFile
 from jade_ribbon.reference.tables import steels
-from jade_ribbon.services import bands, jobs, runs, saws, shop
-from jade_ribbon.services.inputs import (
-    BandEventInput,
-    BandInput,
-    JobInput,
-    MountInput,
-    PlanInput,
-    RunInput,
-    SawInput,
-    ShopInput,
-    TensionInput,
-)
-from jade_ribbon.services.jobs import plan_input
+from jade_ribbon.services.planning import jobs
+from jade_ribbon.services.planning.inputs import JobInput, PlanInput
+from jade_ribbon.services.planning.jobs import plan_input
+from jade_ribbon.services.planning.snapshot import job_for, rack_candidates, read_world
+from jade_ribbon.services.rack import bands
+from jade_ribbon.services.rack.inputs import BandEventInput, BandInput
 from jade_ribbon.services.records import get
-from jade_ribbon.services.saws import core_saw
-from jade_ribbon.services.world import job_for, rack_candidates, read_world
+from jade_ribbon.services.running import runs
+from jade_ribbon.services.running.inputs import RunInput
+from jade_ribbon.services.shop import saws, settings
+from jade_ribbon.services.shop.inputs import MountInput, SawInput, ShopInput, TensionInput
+from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 
@@ -57,7 +53,7 @@ class Yard:
 
     def open(self) -> None:
         """Settings and saws."""
-        shop.write_shop(
+        settings.write_shop(
             self.session,
             ShopInput(
                 name="Tarnwick Slip",

@@ -52,7 +52,7 @@ class OutOfRangeError(Exception):
 
 
 class Instrument(Protocol):
-    """What a driver must give. `near` is roughly what is measured, where a stand-in needs it."""
+    """What a driver must give: it is held against something, and read."""
 
     @property
     def spec(self) -> Spec: ...
@@ -66,5 +66,5 @@ class Instrument(Protocol):
     def zero(self) -> None:
         """Take what it shows now for nothing."""
 
-    def read(self, near: float) -> Reading:
+    def read(self) -> Reading:
         """One reading. DropoutError or OutOfRangeError when there is none."""

@@ -5,6 +5,8 @@ from typing import Protocol
 
 import numpy as np
 
+from jade_ribbon.devices.shop_floor import Sense
+
 RATE_HZ = 22_050
 SECONDS = 1.8
 ONSET_S = 0.3
@@ -18,23 +20,24 @@ class Microphone(Protocol):
     name: str
     simulated: bool
 
-    def record(self, near_Hz: float) -> bytes:
-        """Two seconds of sound. `near_Hz`: roughly what sounds, where a stand-in needs it."""
+    def record(self) -> bytes:
+        """Two seconds of sound."""
 
 
 class SimulatedMicrophone:
-    """Plucks a stiff strip near a note, with mains hum and hiss."""
+    """Plucks the strip it hears (its note by `sense`), with mains hum and hiss."""
 
     name = "simulated microphone"
     simulated = True
 
-    def __init__(self, seed: int = 0) -> None:
+    def __init__(self, sense: Sense, seed: int = 0) -> None:
+        self._sense = sense
         self._random = np.random.default_rng(seed)
 
-    def record(self, near_Hz: float) -> bytes:
+    def record(self) -> bytes:
         import soundfile  # loads a library: only where a sound is made
 
-        note = near_Hz * (1.0 + self._random.normal(0.0, 0.006))
+        note = self._sense() * (1.0 + self._random.normal(0.0, 0.006))
         t = np.arange(round(SECONDS * RATE_HZ)) / RATE_HZ
         sound = 0.02 * self._random.standard_normal(t.size)
         sound += 0.05 * np.sin(2 * np.pi * 50.0 * t)

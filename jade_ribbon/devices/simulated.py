@@ -1,19 +1,14 @@
 """Stand-ins for instruments: noise, a zero error until zeroed, dropouts, a range.
 
-They know nothing of the shop: what they are held against is told them as `near`, and the
-same seed gives the same readings, so that a demonstration can be repeated.
+Each feels the simulated saw it is held against through `sense`; the same seed gives the
+same readings, so that a demonstration can be repeated.
 """
 
 import random
 from dataclasses import dataclass, field
 
-from jade_ribbon.devices.instrument import (
-    SPECS,
-    DropoutError,
-    OutOfRangeError,
-    Reading,
-    Spec,
-)
+from jade_ribbon.devices.instrument import SPECS, DropoutError, OutOfRangeError, Reading, Spec
+from jade_ribbon.devices.shop_floor import Sense
 
 DROPOUT_SHARE = 0.03
 NOISE_SHARE = 0.01
@@ -26,6 +21,7 @@ class SimulatedInstrument:
     """A stand-in of any kind."""
 
     spec: Spec
+    sense: Sense
     seed: int = 0
     simulated: bool = True
     _random: random.Random = field(init=False)
@@ -43,7 +39,8 @@ class SimulatedInstrument:
     def zero(self) -> None:
         self._offset = 0.0
 
-    def read(self, near: float) -> Reading:
+    def read(self) -> Reading:
+        near = self.sense()
         if self._random.random() < DROPOUT_SHARE:
             raise DropoutError(f"The {self.name} gave no reading; try again.")
         noise = self._random.gauss(0.0, NOISE_SHARE * abs(near) + 0.5 * self.spec.resolves)
@@ -57,6 +54,6 @@ class SimulatedInstrument:
         return Reading(round(shown, 6), self.spec.unit, True, self.name)
 
 
-def simulated(kind: str, seed: int = 0) -> SimulatedInstrument:
+def simulated(kind: str, sense: Sense, seed: int = 0) -> SimulatedInstrument:
     """The stand-in of a kind. KeyError for a kind there is none of."""
-    return SimulatedInstrument(SPECS[kind], seed)
+    return SimulatedInstrument(SPECS[kind], sense, seed)

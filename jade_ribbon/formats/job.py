@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
 
-from jade_ribbon.core.errors import Fault, InputError
+from jade_ribbon.core.choosing.catalogue import catalogue_candidates
 from jade_ribbon.core.job import (
     DEFAULT_HAND_FORCE_N,
     Candidate,
@@ -19,7 +19,7 @@ from jade_ribbon.core.job import (
     Rules,
     Saw,
 )
-from jade_ribbon.core.recommend import catalogue_candidates
+from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.formats.validation import Strict, read_json
 from jade_ribbon.reference.tables import Material, materials
 

@@ -9,8 +9,7 @@ import math
 from collections.abc import Iterator
 from typing import Any
 
-from jade_ribbon.core.errors import InputError, refuse
-from jade_ribbon.core.outline import (
+from jade_ribbon.core.mechanics.outline import (
     Cubic,
     EllipseArc,
     Line,
@@ -20,6 +19,7 @@ from jade_ribbon.core.outline import (
     chain_up,
     measure,
 )
+from jade_ribbon.core.quantities.errors import InputError, refuse
 
 MOST_BYTES = 1_500_000
 MOST_SEGMENTS = 6_000

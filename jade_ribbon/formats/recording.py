@@ -7,7 +7,7 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from jade_ribbon.core.errors import Fault, InputError
+from jade_ribbon.core.quantities.errors import Fault, InputError
 
 MOST_BYTES = 10 * 1024 * 1024
 MOST_SECONDS = 30.0

@@ -6,7 +6,7 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict, ValidationError
 from pydantic_core import ErrorDetails
 
-from jade_ribbon.core.errors import Fault, InputError
+from jade_ribbon.core.quantities.errors import Fault, InputError
 
 
 class Strict(BaseModel):

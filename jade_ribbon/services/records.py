@@ -1,5 +1,6 @@
 """Rows as plain records, the change log, and undo."""
 
+from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Any
 
@@ -43,6 +44,21 @@ NOUNS: dict[str, type[Base]] = {
 }
 
 
+Projection = Callable[[Session, Any], object]
+PROJECTIONS: dict[str, Projection] = {}
+"""By noun: what is computed from a record and must follow each change of it."""
+
+
+def projected(noun: str) -> Callable[[Projection], Projection]:
+    """Register what follows every logged change of a noun, undo included."""
+
+    def register(follow: Projection) -> Projection:
+        PROJECTIONS[noun] = follow
+        return follow
+
+    return register
+
+
 def now() -> datetime:
     """The present, in UTC."""
     return datetime.now(UTC)
@@ -79,7 +95,10 @@ def get(session: Session, noun: str, key: int) -> Any:
 def log_change(
     session: Session, row: Base, action: str, before: dict[str, Any] | None
 ) -> ChangeRow:
-    """Write one change to the log, in the same unit of work as the change."""
+    """Write one change to the log, in the same unit of work as the change.
+
+    What is projected from the record (PROJECTIONS) follows at once.
+    """
     session.flush()
     noun = next(n for n, kind in NOUNS.items() if isinstance(row, kind))
     change = ChangeRow(
@@ -92,6 +111,8 @@ def log_change(
     )
     session.add(change)
     session.flush()
+    if (follow := PROJECTIONS.get(noun)) is not None:
+        follow(session, row)
     return change
 
 

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.words import metric, quantity
+from jade_ribbon.core.quantities.words import metric, quantity
 from jade_ribbon.reference.tables import other_names
-from jade_ribbon.services.own_materials import material_table
+from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.store.models import BandRow, JobRow, SawRow
 
 MOST = 20

@@ -7,10 +7,9 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.errors import Fault, InputError
-from jade_ribbon.services.bands import refresh
+from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.services.records import NOUNS, undo_change
-from jade_ribbon.store.models import BandEventRow, BandRow, ChangeRow, RunRow
+from jade_ribbon.store.models import ChangeRow
 
 SHOWN = 50
 
@@ -54,15 +53,5 @@ def history(session: Session, noun: str, noun_id: int) -> list[Change]:
 
 
 def undo(session: Session, change_id: int) -> Change:
-    """Undo one change; a band whose history it touched is replayed."""
-    change = undo_change(session, change_id)
-    touched: RunRow | BandEventRow | None = None
-    if change.noun == "run":
-        touched = session.get(RunRow, change.noun_id)
-    elif change.noun == "event":
-        touched = session.get(BandEventRow, change.noun_id)
-    if touched is not None:
-        band = session.get(BandRow, touched.band_id)
-        if band is not None:
-            refresh(session, band)
-    return _answer(change)
+    """Undo one change; what is projected from the record follows."""
+    return _answer(undo_change(session, change_id))

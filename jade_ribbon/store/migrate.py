@@ -1,5 +1,6 @@
 """Bringing a shop's file to the newest schema, with a backup taken first."""
 
+import functools
 import logging
 from pathlib import Path
 
@@ -22,6 +23,7 @@ def config_for(connection: Connection | None = None) -> Config:
     return config
 
 
+@functools.cache
 def newest_revision() -> str | None:
     return ScriptDirectory.from_config(config_for()).get_current_head()
 

@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, ConsoleMessage, Page, Playwright, expect, sync_playwright
 
-from bench.screens import CHROMIUM, serving
+from jade_ribbon.demo.serving import CHROMIUM, serving
 
 AXE = Path("web/node_modules/axe-core/axe.min.js")
 

@@ -1,13 +1,13 @@
 """Choosing, as operators meet it: a curve from a drawing, a stop, a comparison, a what-if."""
 
 import re
-from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import serious
+from tests.support.shop import DATA
 
-DRAWING = Path(__file__).parents[1] / "data" / "curves" / "s-bend.svg"
+DRAWING = DATA / "curves" / "s-bend.svg"
 
 
 def start(page: Page, address: str, **cut: object) -> None:

@@ -8,9 +8,9 @@ import pytest
 import soundfile
 from playwright.sync_api import Browser, Page, Playwright, expect
 
-from bench.screens import CHROMIUM, free_port, serving
+from jade_ribbon.demo.serving import CHROMIUM, free_port, serving
 from tests.browser.conftest import CONTEXT, serious
-from tests.core.test_listening import RATE, pluck
+from tests.support.plucks import RATE, pluck
 
 TABLET = {**CONTEXT, "viewport": {"width": 768, "height": 1024}, "has_touch": True}
 

@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, Route, expect
 
-from bench.screens import serving
+from jade_ribbon.demo.serving import serving
 
 
 @pytest.fixture

@@ -5,10 +5,10 @@ from typing import Any
 
 import pytest
 
-from jade_ribbon.core.errors import InputError
 from jade_ribbon.core.job import DEFAULT_HAND_FORCE_N
-from jade_ribbon.core.recommend import recommend
+from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.formats.job import JobFile, read_job, saw_record
+from jade_ribbon.formats.recommendation import recommend
 
 
 def refused(document: dict[str, Any]) -> dict[str, str]:

@@ -12,8 +12,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.errors import InputError
-from jade_ribbon.core.outline import Cubic, EllipseArc, Line, chain_up, measure, tightest
+from jade_ribbon.core.mechanics.outline import Cubic, EllipseArc, Line, chain_up, measure, tightest
+from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.formats.outline import MOST_BYTES, read_outline
 
 DATA = Path(__file__).parents[1] / "data"

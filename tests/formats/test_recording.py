@@ -8,10 +8,10 @@ import numpy as np
 import pytest
 import soundfile
 
-from jade_ribbon.core.errors import InputError
-from jade_ribbon.core.listening import listen
+from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.setup.listening import listen
 from jade_ribbon.formats.recording import MOST_BYTES, read_recording, read_recording_file
-from tests.core.test_listening import RATE, pluck
+from tests.support.plucks import RATE, pluck
 
 
 def wav(samples: np.ndarray, rate: int = RATE, subtype: str = "PCM_16", kind: str = "WAV") -> bytes:

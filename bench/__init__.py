@@ -1,1 +1,0 @@
-"""Measurements: speed as figures, and the pictures of the README."""

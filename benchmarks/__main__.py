@@ -1,0 +1,245 @@
+"""`make bench`: how fast the application answers, printed as figures."""
+
+import gzip
+import random
+import statistics
+import tempfile
+import time
+from collections.abc import Callable, Sequence
+from pathlib import Path
+
+import numpy as np
+from flask.testing import FlaskClient
+
+from jade_ribbon.api.app import STATIC, create_app
+from jade_ribbon.core.setup.alignment import Move, advise
+from jade_ribbon.core.simulation.wheels import follow, some_wheel
+from jade_ribbon.demo.world import make_world
+from jade_ribbon.services.records import now
+from jade_ribbon.store.database import Store
+from jade_ribbon.store.migrate import migrate
+from jade_ribbon.store.models import BandRow, EdgeLifeRow, RunRow, SawRow
+
+REQUESTS = 200
+CUT = {
+    "operation": "resaw",
+    "material": "european_larch_dry",
+    "length_mm": 3600,
+    "count": 7,
+    "finish": "plane",
+}
+
+
+WOOD = "white_oak_dry"
+OTHER_CUTS: tuple[dict[str, object], ...] = (
+    {"operation": "rip", "material": WOOD, "height_mm": 60, "saw_id": 2},
+    {"operation": "crosscut", "material": WOOD, "height_mm": 60, "saw_id": 2},
+    {
+        "operation": "curve",
+        "material": WOOD,
+        "height_mm": 40,
+        "min_radius_mm": 120,
+        "saw_id": 2,
+    },
+    {
+        "operation": "circle",
+        "material": WOOD,
+        "height_mm": 90,
+        "min_radius_mm": 150,
+        "saw_id": 1,
+    },
+    {"operation": "veneer", "height_mm": 150, "finish": "sand", "saw_id": 1},
+    {"operation": "wedge", "height_mm": 80, "angle_deg": 8, "saw_id": 1},
+    {"operation": "mill", "height_mm": 300, "log_diameter_mm": 400, "saw_id": 5},
+    {"operation": "reclaim", "material": WOOD, "height_mm": 90, "saw_id": 1},
+    {"operation": "bar", "material": "mild_steel", "height_mm": 40, "saw_id": 4},
+    {
+        "operation": "tube",
+        "material": "mild_steel",
+        "height_mm": 50,
+        "wall_mm": 3,
+        "saw_id": 4,
+    },
+)
+
+
+def timed(call: Callable[[], object], times: int) -> list[float]:
+    """Milliseconds of each call, after one that warms up."""
+    call()
+    spent = []
+    for _ in range(times):
+        start = time.perf_counter()
+        call()
+        spent.append(1000 * (time.perf_counter() - start))
+    return spent
+
+
+def report(what: str, spent: list[float], bound: float) -> None:
+    p95 = statistics.quantiles(spent, n=20)[-1] if len(spent) > 1 else spent[0]
+    middle = statistics.median(spent)
+    verdict = "within" if p95 < bound else "OVER"
+    print(f"{what:<44} median {middle:6.1f} ms   p95 {p95:6.1f} ms   {verdict} {bound:g} ms")
+
+
+def bench_plan(folder: Path) -> None:
+    file = folder / "yard.sqlite"
+    start = time.perf_counter()
+    make_world(file)
+    print(f"{'sample boatyard made in':<44} {time.perf_counter() - start:6.1f} s")
+    client = create_app(file).test_client()
+    dice = random.Random(1)
+
+    def ask() -> None:
+        body = {**CUT, "height_mm": dice.randrange(60, 280), "saw_id": dice.choice([1, 2])}
+        assert client.post("/api/plan", json=body).status_code == 200
+
+    report("plan answer (rack, catalogue, five saws)", timed(ask, REQUESTS), 100)
+
+    def ask_any() -> None:
+        body = {**CUT, **dice.choice(OTHER_CUTS)}
+        assert client.post("/api/plan", json=body).status_code == 200
+
+    report("plan answer, the other operations", timed(ask_any, REQUESTS), 100)
+    band = client.post("/api/plan", json={**CUT, "height_mm": 180, "saw_id": 2}).json
+    assert band is not None
+    feed = {**CUT, "height_mm": 180, "saw_id": 2, "band_id": band["best"]["band"]["band_id"]}
+
+    def drag() -> None:
+        body = {**feed, "feed_m_min": dice.uniform(0.5, 4)}
+        assert client.post("/api/plan/feed", json=body).status_code == 200
+
+    report("feed handle moved", timed(drag, REQUESTS), 100)
+    bench_card(client)
+
+
+def coached(start: float, moves: Sequence[tuple[float, float]]) -> float | None:
+    """The coach's next turn."""
+    advice = advise(start_mm=start, moves=[Move(*m) for m in moves])
+    return None if advice.state in ("done", "dead", "lost") else advice.turns
+
+
+def bench_coach() -> None:
+    """The alignment coach over a thousand simulated saws."""
+    dice = np.random.default_rng(11)
+    moves, left = [], []
+    for _ in range(1000):
+        wheel = some_wheel(dice)
+        moves.append(len(follow(wheel, coached)))
+        left.append(abs(wheel.gap_mm))
+    within = 100 * np.mean(np.array(moves) <= 5)
+    true = 100 * np.mean(np.array(left) <= 0.3)
+    print(
+        f"{'alignment coach, 1 000 saws':<44} median {np.median(moves):.0f} moves, "
+        f"{within:.1f} % within 5, {true:.1f} % left within 0.3 mm"
+    )
+
+
+def bench_card(client: FlaskClient) -> None:
+    """A set-up card read, as every tap on it does."""
+    jobs = client.get("/api/jobs").json
+    assert jobs is not None
+    card = next(j["setup_id"] for j in jobs if j["name"] == "Garboards for the ferry")
+    report("set-up card read", timed(lambda: client.get(f"/api/setups/{card}"), 100), 100)
+
+
+def big_rack(file: Path, bands: int, runs: int) -> None:
+    """A shop with so many bands and runs, written straight to its tables."""
+    store = Store(file)
+    migrate(store)
+    with store.write() as session:
+        saw = SawRow(
+            name="Bench",
+            orientation="vertical",
+            wheel_diameters_mm=[400, 400],
+            tyre="crowned",
+            band_length_min_mm=3340,
+            band_length_max_mm=3380,
+            band_width_min_mm=3,
+            band_width_max_mm=25,
+            band_thickness_max_mm=0.9,
+            wheel_force_max_N=3200,
+            height_mm=300,
+            throat_mm=390,
+            guides="rolling",
+            guide_span_base_mm=70,
+            guide_span_per_height=1,
+            motor_kW=1.5,
+            drive_efficiency=0.8,
+            drive={"kind": "fixed", "speeds_m_s": [14.5]},
+            feed="hand",
+            tensioner="spring",
+            hand_force_N=80,
+            assumed=[],
+        )
+        session.add(saw)
+        rows = [
+            BandRow(
+                label=f"B-{i:04}",
+                width_mm=19,
+                thickness_mm=0.81,
+                tpi_lo=3,
+                tpi_hi=3,
+                form="hook",
+                steel="carbon_flexback",
+                length_mm=3360,
+                arrived_at=now(),
+                edge_equivalent_m=i,
+            )
+            for i in range(bands)
+        ]
+        session.add_all(rows)
+        session.flush()
+        for i, row in enumerate(rows):
+            session.add(EdgeLifeRow(band_id=row.id, number=0, equivalent_m=i, ending=None))
+        session.add_all(
+            RunRow(
+                client_key=f"bench-{i:08}",
+                saw_id=saw.id,
+                band_id=rows[i % bands].id,
+                at=now(),
+                operation="resaw",
+                material="european_larch_dry",
+                height_mm=180,
+                length_mm=3600,
+                pieces=5,
+                feed_m_min=2,
+                time_s=500,
+                speed_m_s=14.5,
+                finish="plane",
+                symptoms=[],
+                contact_m=10,
+                equivalent_m=10,
+                fouling_gain=0.01,
+                bending_share=0.001,
+            )
+            for i in range(runs)
+        )
+    store.close()
+
+
+def bench_rack(folder: Path) -> None:
+    file = folder / "big.sqlite"
+    big_rack(file, 1000, 20_000)
+    client = create_app(file).test_client()
+    spent = timed(lambda: client.get("/api/bands"), 30)
+    report("rack list, 1 000 bands and 20 000 runs", spent, 200)
+
+
+def bench_load() -> None:
+    scripts = sorted((STATIC / "assets").glob("*.js"))
+    size = sum(len(gzip.compress(s.read_bytes())) for s in scripts) / 1000
+    verdict = "within" if size < 200 else "OVER"
+    print(f"{'first load, script gzipped':<44} {size:6.1f} kB   {verdict} 200 kB")
+
+
+def main() -> None:
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        bench_load()
+        bench_rack(folder)
+        bench_coach()
+        bench_plan(folder)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,152 @@
+"""`make screens`: the README's pictures, taken from the sample boatyard."""
+
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from jade_ribbon.demo.serving import CHROMIUM, serving
+from jade_ribbon.demo.world import make_world
+
+TARGET = Path("docs/screenshots")
+OUTLINE = Path("tests/data/curves/s-bend.svg")
+CURVE = {
+    "name": "Knee from a drawing",
+    "operation": "curve",
+    "material": "white_oak_dry",
+    "height_mm": 40,
+    "length_mm": 600,
+    "count": 4,
+    "min_radius_mm": 120,
+    "finish": "plane",
+    "saw_id": 2,
+}
+
+
+def job_named(page: Page, address: str, name: str) -> dict[str, int]:
+    jobs = page.request.get(f"{address}/api/jobs").json()
+    found: dict[str, int] = next(j for j in jobs if j["name"] == name)
+    return found
+
+
+def band_named(page: Page, address: str, label: str) -> int:
+    bands = page.request.get(f"{address}/api/bands").json()
+    return int(next(b["id"] for b in bands if b["label"] == label))
+
+
+def settle(page: Page, url: str) -> None:
+    page.goto(url)
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(300)
+
+
+def main() -> None:
+    TARGET.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as driver:
+        file = Path(folder) / "yard.sqlite"
+        make_world(file)
+        with serving(file) as address:
+            browser = driver.chromium.launch(executable_path=CHROMIUM)
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page.emulate_media(color_scheme="light")
+            shoot(page, address)
+            browser.close()
+
+
+def shoot(page: Page, address: str) -> None:
+    settle(page, f"{address}/#/jobs")
+    strakes = job_named(page, address, "Strakes for the tender")
+    ferry = job_named(page, address, "Garboards for the ferry")
+    views = {
+        "plan": f"/plan/{strakes['id']}",
+        "set-up": f"/setup/{ferry['setup_id']}",
+        "rack": "/rack",
+        "band": f"/rack/{band_named(page, address, 'K-07')}",
+        "shop": "/shop",
+        "jobs": "/jobs",
+        "radius-card": "/rack/radius",
+        "material": "/shop/materials/european_larch_dry",
+    }
+    for name, path in views.items():
+        settle(page, f"{address}/#{path}")
+        page.screenshot(path=TARGET / f"{name}.png")
+    curve = page.request.post(f"{address}/api/jobs", data=CURVE).json()
+    settle(page, f"{address}/#/plan/{curve['id']}")
+    page.get_by_label("Outline file").set_input_files(OUTLINE)
+    page.get_by_text("Tightest smooth radius").wait_for()
+    page.wait_for_timeout(600)
+    page.screenshot(path=TARGET / "curve.png")
+    compare(page, address, strakes["id"])
+    setting_up(page, address, ferry)
+    finish_card(page, address, ferry)
+    settle(page, f"{address}/#/run/{ferry['id']}")
+    log_one(page)
+    page.screenshot(path=TARGET / "run.png")
+    settle(page, f"{address}/#/plan/{strakes['id']}")
+    page.keyboard.press("d")
+    page.wait_for_timeout(300)
+    page.screenshot(path=TARGET / "plan-dark.png")
+    page.keyboard.press("d")
+    page.set_viewport_size({"width": 390, "height": 844})
+    settle(page, f"{address}/#/plan/{strakes['id']}")
+    page.screenshot(path=TARGET / "plan-phone.png")
+
+
+def compare(page: Page, address: str, job_id: int) -> None:
+    """Two more bands beside the chosen one."""
+    settle(page, f"{address}/#/plan/{job_id}")
+    for place in range(2):
+        page.get_by_label("compare").nth(place).check()
+    section = page.get_by_role("region", name="Compared")
+    section.wait_for()
+    page.wait_for_timeout(500)
+    section.scroll_into_view_if_needed()
+    page.screenshot(path=TARGET / "compare.png")
+    section.get_by_role("button", name="Close").click()
+
+
+def setting_up(page: Page, address: str, job: dict[str, int]) -> None:
+    """The card's steps that show most, and its saw; on a tablet too."""
+    card = f"{address}/#/setup/{job['setup_id']}"
+    settle(page, card)
+    page.get_by_role("button", name="note", exact=True).click()
+    page.get_by_role("button", name="Simulated pluck").click()
+    page.get_by_role("img", name="Spectrum of the pluck").wait_for()
+    page.get_by_role("button", name="strain gauge").scroll_into_view_if_needed()
+    page.mouse.wheel(0, 330)
+    page.wait_for_timeout(600)
+    page.screenshot(path=TARGET / "listening.png")
+    settle(page, card)
+    page.locator("[data-step='guides_upper']").click()
+    page.get_by_role("button", name="How many make the gap?").click()
+    page.wait_for_timeout(600)
+    page.screenshot(path=TARGET / "guides.png")
+    settle(page, f"{address}/#/shop/saws/1/stand")
+    page.screenshot(path=TARGET / "stand.png")
+    page.set_viewport_size({"width": 768, "height": 1024})
+    settle(page, card)
+    page.screenshot(path=TARGET / "set-up-tablet.png")
+    page.set_viewport_size({"width": 1280, "height": 800})
+
+
+def finish_card(page: Page, address: str, job: dict[str, int]) -> None:
+    """Tick the rest of the open card, so that Run has something to show."""
+    url = f"{address}/api/setups/{job['setup_id']}"
+    for step in page.request.get(url).json()["card"]["steps"]:
+        body = {"key": step["key"], "done": True, "who": "Odda"}
+        page.request.post(f"{url}/steps", data=body)
+    page.request.post(f"{url}/finish")
+
+
+def log_one(page: Page) -> None:
+    for _ in range(5):
+        page.get_by_role("button", name="One piece more").click()
+    page.get_by_role("button", name="hard push").click()
+    page.get_by_role("button", name="Log 6 pieces").click()
+    page.get_by_text("Edge used:").first.wait_for()
+    page.get_by_role("button", name="Close").click()
+    page.wait_for_timeout(1000)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,1 @@
+"""Bands and their types."""

@@ -1,0 +1,32 @@
+"""The shop's own band types."""
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.api.answers import Deleted
+from jade_ribbon.api.operations import operation
+from jade_ribbon.services.rack import band_types
+from jade_ribbon.services.rack.inputs import OwnTypeInput
+
+
+@operation("GET", "/api/band-types", answer=list[band_types.OwnType])
+def list_band_types(session: Session) -> list[band_types.OwnType]:
+    """Types beside the built-in catalogue."""
+    return band_types.list_types(session)
+
+
+@operation("POST", "/api/band-types", answer=band_types.OwnType, body=OwnTypeInput, status=201)
+def add_band_type(session: Session, body: OwnTypeInput) -> band_types.OwnType:
+    """Add a type by width, thickness, pitch, form and steel."""
+    return band_types.add_type(session, body)
+
+
+@operation("PUT", "/api/band-types/<int:type_id>", answer=band_types.OwnType, body=OwnTypeInput)
+def edit_band_type(session: Session, type_id: int, body: OwnTypeInput) -> band_types.OwnType:
+    """Change a type."""
+    return band_types.edit_type(session, type_id, body)
+
+
+@operation("DELETE", "/api/band-types/<int:type_id>", answer=Deleted)
+def delete_band_type(session: Session, type_id: int) -> Deleted:
+    """Delete a type; it can be undone."""
+    return Deleted(band_types.delete_type(session, type_id))

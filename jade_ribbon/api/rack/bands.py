@@ -1,0 +1,56 @@
+"""Bands on the rack."""
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.api.answers import Deleted
+from jade_ribbon.api.operations import operation
+from jade_ribbon.services.rack import bands, pages
+from jade_ribbon.services.rack.inputs import BandEventInput, BandInput
+
+
+@operation("GET", "/api/bands", answer=list[bands.BandAnswer])
+def list_bands(session: Session) -> list[bands.BandAnswer]:
+    """All bands with their edge and where they are."""
+    return bands.list_bands(session)
+
+
+@operation("POST", "/api/bands", answer=bands.BandAnswer, body=BandInput, status=201)
+def add_band(session: Session, body: BandInput) -> bands.BandAnswer:
+    """Add a band to the rack."""
+    return bands.add_band(session, body)
+
+
+@operation("GET", "/api/bands/<int:band_id>", answer=pages.BandPage)
+def band_page(session: Session, band_id: int) -> pages.BandPage:
+    """One band with its whole history and what is left of its edge."""
+    return pages.band_page(session, band_id)
+
+
+@operation("PUT", "/api/bands/<int:band_id>", answer=bands.BandAnswer, body=BandInput)
+def edit_band(session: Session, band_id: int, body: BandInput) -> bands.BandAnswer:
+    """Edit a band."""
+    return bands.edit_band(session, band_id, body)
+
+
+@operation("DELETE", "/api/bands/<int:band_id>", answer=Deleted)
+def delete_band(session: Session, band_id: int) -> Deleted:
+    """Delete a band; it can be undone."""
+    return Deleted(bands.delete_band(session, band_id))
+
+
+@operation(
+    "POST",
+    "/api/bands/<int:band_id>/events",
+    answer=bands.BandAnswer,
+    body=BandEventInput,
+    status=201,
+)
+def add_event(session: Session, band_id: int, body: BandEventInput) -> bands.BandAnswer:
+    """Record sharpening, cleaning, a hit, scrapping, or a judged edge."""
+    return bands.add_event(session, band_id, body)
+
+
+@operation("DELETE", "/api/events/<int:event_id>", answer=Deleted)
+def delete_event(session: Session, event_id: int) -> Deleted:
+    """Take an event back; it can be undone."""
+    return Deleted(bands.delete_event(session, event_id))

@@ -1,0 +1,1 @@
+"""Set-up cards, readings at them, and a saw set up."""

@@ -1,0 +1,1 @@
+"""Settings, saws, materials, tables, search and undo."""

@@ -1,0 +1,51 @@
+"""Saws."""
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.api.answers import Deleted
+from jade_ribbon.api.operations import operation
+from jade_ribbon.services.shop import saws
+from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput
+
+
+@operation("GET", "/api/saws", answer=list[saws.SawAnswer])
+def list_saws(session: Session) -> list[saws.SawAnswer]:
+    """All saws with what is on them."""
+    return saws.list_saws(session)
+
+
+@operation("POST", "/api/saws", answer=saws.SawAnswer, body=SawInput, status=201)
+def add_saw(session: Session, body: SawInput) -> saws.SawAnswer:
+    """Add a saw."""
+    return saws.add_saw(session, body)
+
+
+@operation("GET", "/api/saws/<int:saw_id>", answer=saws.SawAnswer)
+def one_saw(session: Session, saw_id: int) -> saws.SawAnswer:
+    """One saw."""
+    return saws.one_saw(session, saw_id)
+
+
+@operation("PUT", "/api/saws/<int:saw_id>", answer=saws.SawAnswer, body=SawInput)
+def edit_saw(session: Session, saw_id: int, body: SawInput) -> saws.SawAnswer:
+    """Edit a saw."""
+    return saws.edit_saw(session, saw_id, body)
+
+
+@operation("DELETE", "/api/saws/<int:saw_id>", answer=Deleted)
+def delete_saw(session: Session, saw_id: int) -> Deleted:
+    """Delete a saw; it can be undone."""
+    return Deleted(saws.delete_saw(session, saw_id))
+
+
+@operation("POST", "/api/saws/<int:saw_id>/mount", answer=saws.SawAnswer, body=MountInput)
+def mount(session: Session, saw_id: int, body: MountInput) -> saws.SawAnswer:
+    """Put a band on a saw, or take it off."""
+    saws.mount(session, saw_id, body)
+    return saws.one_saw(session, saw_id)
+
+
+@operation("POST", "/api/saws/<int:saw_id>/tension", answer=saws.SawAnswer, body=TensionInput)
+def set_tension(session: Session, saw_id: int, body: TensionInput) -> saws.SawAnswer:
+    """Record whether a saw is under tension."""
+    return saws.set_tension(session, saw_id, body)

@@ -1,0 +1,1 @@
+"""Choosing a band: conflicts, windows, classes, cost, and the choice in words."""

@@ -1,0 +1,156 @@
+"""Which cautions apply to a saw, band and cut; the words are in the reference table."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from jade_ribbon.core.choosing.choose import Ranked, stop_of
+from jade_ribbon.core.choosing.conflicts import has_nails
+from jade_ribbon.core.choosing.evaluate import stability_factor
+from jade_ribbon.core.job import Job
+from jade_ribbon.core.quantities.words import figure
+from jade_ribbon.reference.tables import caution_texts
+
+LONG_STOCK_MM = 1800.0
+FEW_HOURS = 20.0
+LEVEL_ORDER = ("stop", "caution", "note")
+DISCLAIMER = (
+    "The saw's manual, your local codes and a competent or licensed person come before "
+    "anything shown here."
+)
+RESPIRATORY = ("sensitis", "silica", "respir", "toxic", "carcinogen", "conduct", "isocyan", "glass")
+
+
+@dataclass(frozen=True)
+class Caution:
+    """One caution for this job; a stop must be acknowledged by name."""
+
+    key: str
+    level: str
+    text: str
+
+
+OLD_METAL = {
+    "compare": "Weigh digging it out against bands and speed, by cost.",
+    "dig_out": "House rule: dig the metal out first.",
+    "saw_through": "House rule: saw through, slowly, with a band that may be spent.",
+}
+
+Rule = Callable[[Job, Ranked | None], bool]
+
+
+def _hand(job: Job) -> bool:
+    return job.saw.feed == "hand"
+
+
+def _woody(job: Job) -> bool:
+    return job.cut.material.is_wood or job.cut.material.group == "panel"
+
+
+def _light_metal(job: Job) -> bool:
+    return any(word in job.cut.material.key for word in ("aluminium", "magnesium"))
+
+
+def _hazardous(job: Job) -> bool:
+    return any(word in job.cut.material.dust_hazard for word in RESPIRATORY)
+
+
+def _turning(job: Job) -> bool:
+    return job.cut.operation in ("curve", "circle")
+
+
+def _over_target(job: Job, best: Ranked | None) -> bool:
+    speed = best.evaluation.speed if best else None
+    return job.cut.material.is_metal and speed is not None and speed.off_target_share > 0.02
+
+
+def _overspeed(_: Job, best: Ranked | None) -> bool:
+    return (
+        best is not None and best.evaluation.speed is not None and best.evaluation.speed.over_most
+    )
+
+
+def _hot(_: Job, best: Ranked | None) -> bool:
+    return (
+        best is not None
+        and best.evaluation.window is not None
+        and (best.evaluation.window.state == "hot")
+    )
+
+
+def _few_hours(_: Job, best: Ranked | None) -> bool:
+    fatigue = best.evaluation.fatigue if best else None
+    return fatigue is not None and fatigue.running_hours < FEW_HOURS
+
+
+ALWAYS = (
+    "isolate",
+    "handling",
+    "doors_guard",
+    "eyes_ears",
+    "before_start",
+    "brake",
+    "tensioning",
+    "cracked_band",
+    "band_off",
+    "electric",
+)
+
+RULES: Mapping[str, Rule] = {
+    **{key: lambda _j, _b: True for key in ALWAYS},
+    "hands": lambda job, _: job.saw.orientation == "vertical",
+    "round_stock": lambda job, _: job.cut.round_stock and job.cut.operation != "mill",
+    "unsupported": lambda job, _: _turning(job),
+    "curves": lambda job, _: _turning(job),
+    "metal_in_wood": lambda job, _: has_nails(job),
+    "old_timber": lambda job, _: has_nails(job),
+    "ferrous_wood_speed": lambda job, _: stop_of(job) is not None,
+    "magnesium": lambda job, _: "magnesium" in job.cut.material.key,
+    "light_metal_dust": lambda job, _: _light_metal(job),
+    "metal_on_wood_saw": lambda job, _: job.cut.material.is_metal,
+    "dust": lambda job, _: _hazardous(job),
+    "dust_general": lambda job, _: _woody(job) and not _hazardous(job),
+    "conducting_dust": lambda job, _: "conduct" in job.cut.material.dust_hazard,
+    "plastics": lambda job, _: job.cut.material.group == "plastic",
+    "foam": lambda job, _: job.cut.material.group == "foam",
+    "resaw_end": lambda job, _: job.cut.operation in ("resaw", "veneer", "rip") and _hand(job),
+    "smoke": lambda job, _: _woody(job),
+    "power_feed": lambda job, best: not _hand(job) and best is not None,
+    "breakout": lambda job, _: job.cut.material.is_green and _hand(job),
+    "tilted": lambda job, _: job.cut.angle_deg != 0,
+    "long_stock": lambda job, _: job.cut.length_mm >= LONG_STOCK_MM,
+    "milling": lambda job, _: job.cut.operation == "mill",
+    "overspeed": _overspeed,
+    "unknown_frame": lambda job, _: job.saw.wheel_force_max_N is None,
+    "hot_cut": _hot,
+    "fatigue_hours": _few_hours,
+    "over_target_metal": _over_target,
+}
+
+
+def _figures(job: Job, best: Ranked | None) -> dict[str, str]:
+    """Figures that a caution's words may quote."""
+    words = {"hazard": job.cut.material.dust_hazard}
+    if best is None:
+        return words
+    e = best.evaluation
+    if e.stability is not None:
+        words["force_N"] = f"{e.stability.critical_feed_force_N / stability_factor(job):.0f}"
+    if e.fatigue is not None:
+        words["hours"] = figure(e.fatigue.running_hours)
+    if e.speed is not None:
+        words["speed_m_s"] = f"{e.speed.speed_m_s:.3g}"
+        words["max_m_s"] = f"{e.speed.accepted.most_m_s:.3g}"
+        words["wear"] = f"{e.speed.wear_factor:.1f}"
+    return words
+
+
+def cautions_for(job: Job, best: Ranked | None) -> tuple[Caution, ...]:
+    """Cautions of this job, stops first, worded with its figures."""
+    figures = _figures(job, best) | {"old_metal": OLD_METAL[job.rules.old_metal]}
+    texts = caution_texts()
+    chosen = [
+        Caution(key, texts[key].level, texts[key].text.format(**figures))
+        for key, applies in RULES.items()
+        if applies(job, best)
+    ]
+    return tuple(sorted(chosen, key=lambda c: LEVEL_ORDER.index(c.level)))

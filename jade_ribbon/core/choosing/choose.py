@@ -1,0 +1,343 @@
+"""Ranking the bands of a job: classes, width, pitch, cost (docs/model, "Choosing")."""
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from jade_ribbon.core.bands.speed_choice import too_fast_for_any_steel
+from jade_ribbon.core.choosing.conflicts import Reason
+from jade_ribbon.core.choosing.evaluate import Evaluation, RunFigures, evaluate
+from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Candidate, Cut, Job
+from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.words import quantity
+
+STRESS_SHARE_WANTED = 0.85
+HOURS_WANTED = 20.0
+HOURS_LEAST = 2.0
+WIDTH_EQUAL_SHARE = 0.75
+"""Widths within a quarter of the widest count as equal."""
+PITCH_FACTOR = 1.4
+CLOSE_SHARE = 0.10
+"""Costs within a tenth are too close to call; a less preferred form must beat by as much."""
+TUBE_TEETH_WANTED = 2.5
+TUBE_TEETH_PREFERRED = 3.0
+"""Two teeth in the walls are the least; three are taken wherever a band has them."""
+FINE_PITCH_AT_50_MM = 2.5
+FINE_HEIGHT_EXPONENT = 0.4
+GLUE_COARSER = 1.6
+"""Glue lines clog and notch fine teeth: the fine ladder goes this much coarser."""
+
+HOT_CLASS = 2
+"""Classes from here on are slow and hot, or give something up."""
+
+CLASS_WORDS = (
+    "within every limit",
+    "within every limit, but with few bending hours",
+    "slow and hot: the feed is under the clean bite",
+    "with bending hours ignored",
+    "with something given up: tension, or the comfortable radius",
+)
+
+
+@dataclass(frozen=True)
+class Ranked:
+    """A feasible band and where it stands."""
+
+    evaluation: Evaluation
+    run: RunFigures
+    band_class: int
+    in_width: bool
+    in_pitch: bool
+
+    @property
+    def total(self) -> float:
+        return self.run.cost.total
+
+    @property
+    def class_words(self) -> str:
+        return CLASS_WORDS[self.band_class]
+
+
+@dataclass(frozen=True)
+class Choice:
+    """The answer: ranked bands best first, excluded ones, or the stop that forbids it."""
+
+    ranked: tuple[Ranked, ...]
+    excluded: tuple[Evaluation, ...]
+    stop: Reason | None
+    wanted_pitch_mm: float
+    pitch_rule: str
+
+    @property
+    def best(self) -> Ranked | None:
+        return self.ranked[0] if self.ranked and self.stop is None else None
+
+    @property
+    def runner_up(self) -> Ranked | None:
+        return self.ranked[1] if len(self.ranked) > 1 else None
+
+    @property
+    def too_close(self) -> bool:
+        """The runner-up stands in the same group and costs within a tenth."""
+        best, second = self.best, self.runner_up
+        if best is None or second is None or (second.band_class != best.band_class):
+            return False
+        return abs(second.total - best.total) <= CLOSE_SHARE * best.total
+
+    @property
+    def cheapest(self) -> Ranked | None:
+        return min(self.ranked, key=lambda r: r.total, default=None)
+
+
+def class_of(e: Evaluation, job: Job) -> int:
+    """0..4, the lowest class a feasible band meets."""
+    assert e.window is not None and e.fatigue is not None
+    widest = job.rules.resaw_width == "widest"
+    tense = widest or e.stress_share >= STRESS_SHARE_WANTED - 1e-9
+    radius = job.cut.min_radius_mm
+    roomy = radius is None or e.comfortable_radius_mm <= radius
+    if not (tense and roomy):
+        return 4
+    hours = e.fatigue.running_hours
+    if hours < HOURS_LEAST:
+        return 3
+    if e.window.state == "hot":
+        return 2
+    return 0 if hours >= HOURS_WANTED else 1
+
+
+def pitch_rule(job: Job) -> str:
+    """Coarse or fine: the house rule for deep straight cuts; thin slices go fine."""
+    if job.cut.operation == "veneer" and job.cut.finish != "rough":
+        return "fine"
+    return job.rules.resaw_pitch if job.cut.operation in DEEP_RESAW_OPERATIONS else "coarse"
+
+
+def wanted_pitch_mm(job: Job) -> float:
+    """Pitch aimed at, mm: height / low end of the ideal teeth, or the fine ladder.
+
+    The fine ladder is 2.5 mm x (height/50 mm)^0.4, coarser in glue-laden stock.
+    """
+    cut = job.cut
+    if cut.is_tube:
+        return cut.loaded_height_mm / TUBE_TEETH_WANTED
+    if pitch_rule(job) == "fine":
+        ladder = FINE_PITCH_AT_50_MM * float((cut.height_mm / 50.0) ** FINE_HEIGHT_EXPONENT)
+        return ladder * (GLUE_COARSER if "glue" in cut.material.cautions else 1.0)
+    return cut.height_mm / cut.material.teeth_in_cut_ideal_lo
+
+
+def _pitch_off(e: Evaluation, wanted: float) -> float:
+    return abs(math.log(e.facts.pitch_mm / wanted))
+
+
+def _near_pitch(pool: Sequence[Evaluation], wanted: float) -> list[Evaluation]:
+    """Pitches within a factor 1.4 of the wanted, else those nearest it."""
+    limit = math.log(PITCH_FACTOR) + 1e-9
+    near = [e for e in pool if _pitch_off(e, wanted) <= limit]
+    if near or not pool:
+        return near
+    least = min(_pitch_off(e, wanted) for e in pool)
+    return [e for e in pool if _pitch_off(e, wanted) <= least + 1e-9]
+
+
+def _tube_teeth(pool: Sequence[Evaluation], job: Job) -> Sequence[Evaluation]:
+    """For tube and profile those with three teeth in the walls, where there are any."""
+    if not job.cut.is_tube:
+        return pool
+    enough = [e for e in pool if e.teeth_in_cut_least >= TUBE_TEETH_PREFERRED]
+    return enough or pool
+
+
+def _width_group(pool: Sequence[Evaluation], job: Job, wanted: float) -> list[Evaluation]:
+    """Widths that count as equal under the house rule.
+
+    Under the fine rule it goes narrower until the wanted pitch exists.
+    """
+    widths = sorted({e.facts.band.width_mm for e in pool}, reverse=True)
+    if not widths:
+        return []
+    if job.rules.resaw_width == "narrow":
+        return [e for e in pool if e.facts.band.width_mm == widths[-1]]
+
+    def group(widest: float) -> list[Evaluation]:
+        least = WIDTH_EQUAL_SHARE * widest - 1e-9
+        return [e for e in pool if least <= e.facts.band.width_mm <= widest]
+
+    if pitch_rule(job) == "fine":
+        limit = math.log(PITCH_FACTOR) + 1e-9
+        for width in widths:
+            if any(_pitch_off(e, wanted) <= limit for e in group(width)):
+                return group(width)
+    return group(widths[0])
+
+
+def _form_rank(e: Evaluation, job: Job) -> int:
+    return job.cut.material.tooth_forms_preferred.index(e.facts.form.materials_csv_token)
+
+
+def _steel_key(job: Job) -> Callable[[Ranked], float]:
+    """What the steel rule minimises: cost, the reverse of life, or the band's price."""
+    if job.rules.steel == "long_life":
+        return lambda r: -r.evaluation.facts.life_m
+    if job.rules.steel == "cheap":
+        return lambda r: r.evaluation.facts.price
+    return lambda r: r.total
+
+
+def _prefer_dirty_steel(pool: list[Ranked], job: Job) -> list[Ranked]:
+    """In dirty stock keep the steel the house rule names, where there is one."""
+    if "sand" not in job.cut.material.dust_hazard:
+        return pool
+    token = {"carbon": "carbon", "silicon": "silicon_steel"}[job.rules.dirty_steel]
+    kept = [r for r in pool if r.evaluation.facts.steel.token == token]
+    return kept or pool
+
+
+def pick(pool: list[Ranked], job: Job) -> Ranked:
+    """The winner of the last group: cheapest, forms in order, then the larger margin."""
+    key = _steel_key(job)
+    left = _prefer_dirty_steel(pool, job)
+    winner: Ranked | None = None
+    for rank in sorted({_form_rank(r.evaluation, job) for r in left}):
+        best = min((r for r in left if _form_rank(r.evaluation, job) == rank), key=key)
+        if winner is None or best.total < (1.0 - CLOSE_SHARE) * winner.total:
+            winner = best
+    assert winner is not None
+    if job.rules.steel != "cost":
+        return winner
+    token = winner.evaluation.facts.form.materials_csv_token
+    close = [
+        r
+        for r in left
+        if r.evaluation.facts.form.materials_csv_token == token
+        and r.total <= (1.0 + CLOSE_SHARE) * winner.total
+    ]
+    return max(close, key=lambda r: (r.run.margin, -r.total))
+
+
+def _left_on(ranked: Sequence[Ranked], job: Job) -> Ranked | None:
+    """Under the rule of one all-round band: the one on the saw, where it can do the job."""
+    if job.rules.how_many_bands == "as_needed":
+        return None
+    return next((r for r in ranked if r.evaluation.facts.band.mounted), None)
+
+
+def _saw_faults(job: Job) -> list[Fault]:
+    """Faults between the cut and this saw."""
+    cut, saw = job.cut, job.saw
+    faults = []
+    if cut.height_mm > saw.height_mm:
+        faults.append(
+            Fault(
+                "cut.height_mm",
+                f"{quantity(cut.height_mm, 'length')} does not go under the guides; "
+                f"accepted: up to the saw's {quantity(saw.height_mm, 'length')}",
+                cut.height_mm,
+            )
+        )
+    if cut.height_mm > saw.guide_span_mm(cut.height_mm):
+        faults.append(
+            Fault(
+                "saw.guide_span_per_height",
+                f"the guide span {quantity(saw.guide_span_mm(cut.height_mm), 'length')} is less "
+                "than the cut height; accepted: a span of at least "
+                f"{quantity(cut.height_mm, 'length')}",
+                saw.guide_span_per_height,
+            )
+        )
+    return faults
+
+
+def _stock_faults(cut: Cut) -> list[Fault]:
+    """Faults within the cut: wall, log and grain against the rest of it."""
+    faults = []
+    if cut.is_tube and cut.wall_mm is None:
+        faults.append(Fault("cut.wall_mm", "is missing; a tube needs its wall, more than 0 mm"))
+    if cut.is_tube and cut.wall_mm is not None and 2 * cut.wall_mm > cut.height_mm:
+        faults.append(
+            Fault(
+                "cut.wall_mm",
+                f"{quantity(cut.wall_mm, 'length')} twice is more than the height; "
+                f"accepted: up to {quantity(cut.height_mm / 2, 'length')}",
+                cut.wall_mm,
+            )
+        )
+    log = cut.log_diameter_mm
+    if cut.operation == "mill" and log is not None and cut.height_mm > log * (1 + 1e-9):
+        faults.append(
+            Fault(
+                "cut.height_mm",
+                f"{quantity(cut.height_mm, 'length')} is more than the log is through; "
+                f"accepted: up to the log's {quantity(log, 'length')}",
+                cut.height_mm,
+            )
+        )
+    if cut.stood_on_end and not cut.material.is_wood:
+        faults.append(
+            Fault(
+                "cut.stood_on_end",
+                f"{cut.material.name} has no grain to run along; accepted: false",
+                True,
+            )
+        )
+    return faults
+
+
+def check_job(job: Job) -> None:
+    """Faults that make the job itself senseless on this saw."""
+    if faults := [*_saw_faults(job), *_stock_faults(job.cut)]:
+        raise InputError(faults)
+
+
+def evaluate_bands(bands: Sequence[Candidate], job: Job) -> list[Evaluation]:
+    """Evaluate every band; an unresolvable one faults by its place in the list."""
+    found, faults = [], []
+    for i, band in enumerate(bands):
+        try:
+            found.append(evaluate(band, job))
+        except InputError as error:
+            faults += [f.under(f"bands.{i}") for f in error.faults]
+    if faults:
+        raise InputError(faults)
+    return found
+
+
+def stop_of(job: Job) -> Reason | None:
+    """The stop that no step in the shop can lift."""
+    material = job.cut.material
+    if material.group == "ferrous" and too_fast_for_any_steel(job.saw.drive, material):
+        return Reason(
+            "ferrous_wood_speed",
+            f"The slowest speed, {quantity(job.saw.drive.slowest_m_s, 'speed')}, is over what any "
+            f"band steel stands in {material.name}",
+        )
+    return None
+
+
+def choose(job: Job) -> Choice:
+    """Rank all bands of a job. Raises InputError with every fault of job and bands."""
+    check_job(job)
+    evaluations = evaluate_bands(job.bands, job)
+    feasible = [e for e in evaluations if not e.conflicts]
+    excluded = tuple(e for e in evaluations if e.conflicts)
+    wanted = wanted_pitch_mm(job)
+    classes = {id(e): class_of(e, job) for e in feasible}
+    first = min(classes.values(), default=0)
+    pool = _tube_teeth([e for e in feasible if classes[id(e)] == first], job)
+    in_width = _width_group(pool, job, wanted)
+    in_pitch = _near_pitch(in_width, wanted)
+    width_ids, pitch_ids = {id(e) for e in in_width}, {id(e) for e in in_pitch}
+    ranked = [
+        Ranked(e, e.run, classes[id(e)], id(e) in width_ids, id(e) in pitch_ids)
+        for e in feasible
+        if e.run is not None
+    ]
+    if job.rules.narrow_straight == "impossible" and job.cut.operation in STRAIGHT_OPERATIONS:
+        ranked = [r for r in ranked if r.band_class == first or r.band_class < HOT_CLASS]
+    ranked.sort(key=lambda r: (r.band_class, not r.in_pitch, not r.in_width, r.total))
+    final = [r for r in ranked if r.in_pitch]
+    if final:
+        winner = _left_on(ranked, job) or pick(final, job)
+        ranked = [winner, *(r for r in ranked if r is not winner)]
+    return Choice(tuple(ranked), excluded, stop_of(job), wanted, pitch_rule(job))

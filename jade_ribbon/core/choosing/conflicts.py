@@ -1,0 +1,225 @@
+"""Hard conflicts: what excludes a band from a job, in words and figures."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from jade_ribbon.core.bands.facts import BandFacts
+from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
+from jade_ribbon.core.job import Job
+from jade_ribbon.core.mechanics.feed import FeedWindow
+from jade_ribbon.core.mechanics.wear import effective_dullness
+from jade_ribbon.core.quantities.words import between, percent, quantity
+from jade_ribbon.reference.tables import Material
+
+WHEEL_RATIO_SHARE = 0.7
+"""Share of the steel's own least D/t below which a band is excluded."""
+LEAST_TEETH_METAL = 3
+LEAST_TEETH_TUBE = 2
+LEAST_TEETH_SHEET = 4
+VERY_HARD_JANKA_N = 8000.0
+
+LIMIT_WORDS = {
+    "gullet": "gullets full",
+    "power": "the motor",
+    "stability": "the band twists aside",
+    "edge": "the toothed edge goes slack",
+    "hand": "your push",
+    "bite": "the bite for this finish",
+    "pace": "the pace it can be fed at",
+}
+"""Each limit of the feed window as said to a person."""
+
+LIMIT_MARKS = {
+    "gullet": "gullets full",
+    "power": "motor",
+    "stability": "twists",
+    "edge": "edge slack",
+    "hand": "your push",
+    "bite": "finish",
+    "pace": "pace",
+}
+"""The same as a mark on a scale."""
+
+
+@dataclass(frozen=True)
+class Reason:
+    """A conflict, choice or remark: stable key, and the sentence."""
+
+    key: str
+    text: str
+
+
+def window_conflict(window: FeedWindow) -> Reason:
+    """The reason of a shut window."""
+    return Reason(
+        "window_shut",
+        f"No feed works: {LIMIT_WORDS[window.binding]} at "
+        f"{quantity(window.ceiling_m_min, 'feed')}, but the teeth only rub below "
+        f"{quantity(window.floor_m_min, 'feed')}",
+    )
+
+
+def least_teeth(job: Job) -> int:
+    """Least teeth in the cut: 2 for tube walls, 3 in metals, 4 in sheet, else house rule."""
+    if job.cut.is_tube:
+        return LEAST_TEETH_TUBE
+    if job.cut.material.is_metal:
+        return LEAST_TEETH_METAL
+    if job.cut.operation == "sheet":
+        return max(job.rules.least_teeth, LEAST_TEETH_SHEET)
+    return job.rules.least_teeth
+
+
+def is_dirty(material: Material) -> bool:
+    """Sand or mud in the bark."""
+    return "sand" in material.dust_hazard
+
+
+def has_nails(job: Job) -> bool:
+    """Metal may stand in the wood."""
+    return job.cut.operation == "reclaim" or "nail" in job.cut.material.name.lower()
+
+
+def mill_stock(material: Material) -> set[str]:
+    """The words of tooth_forms `stock` that fit a material being milled."""
+    words = set()
+    if "frozen" in material.key:
+        words.add("frozen")
+    if (material.janka_N or 0.0) >= VERY_HARD_JANKA_N:
+        words.add("very hard")
+    if is_dirty(material):
+        words.add("dirty")
+    if "knot" in material.key:
+        words.add("knotty")
+    if material.group == "hardwood" and material.is_green:
+        words.add("green hardwood")
+    if material.group == "softwood" and material.is_green:
+        words.add("clean green softwood")
+    return words or {"mixed"}
+
+
+def _fits_saw(facts: BandFacts, job: Job) -> Iterator[Reason]:
+    band, saw = facts.band, job.saw
+    if band.length_mm is not None and not (
+        saw.band_length_mm[0] <= band.length_mm <= saw.band_length_mm[1]
+    ):
+        yield Reason(
+            "length",
+            f"{quantity(band.length_mm, 'length')} long; the saw takes "
+            f"{between(*saw.band_length_mm, 'length')}",
+        )
+    if not saw.band_width_mm[0] <= band.width_mm <= saw.band_width_mm[1]:
+        yield Reason(
+            "width",
+            f"{quantity(band.width_mm, 'length')} wide; the saw takes "
+            f"{between(*saw.band_width_mm, 'length')}",
+        )
+    if band.thickness_mm > saw.band_thickness_max_mm:
+        yield Reason(
+            "thickness",
+            f"{quantity(band.thickness_mm, 'thin')} thick; the saw takes up to "
+            f"{quantity(saw.band_thickness_max_mm, 'thin')}",
+        )
+    ratio = saw.smallest_wheel_mm / band.thickness_mm
+    least = WHEEL_RATIO_SHARE * facts.steel.min_D_over_t
+    if ratio < least:
+        yield Reason(
+            "wheel_ratio",
+            f"Too thick for the wheels: {saw.smallest_wheel_mm:g}/{band.thickness_mm:g} = "
+            f"{ratio:.0f}, under {least:.0f} it cracks early",
+        )
+
+
+def _fits_material(facts: BandFacts, job: Job) -> Iterator[Reason]:
+    material, steel, form = job.cut.material, facts.steel, facts.form
+    if steel.token not in material.steels_ok:
+        yield Reason("steel", f"{steel.name} is not for {material.name}")
+    elif facts.stress_target_MPa is None:
+        yield Reason("steel", f"{steel.name} has no tension for metal")
+    hard = steel.token in ("carbide_tipped", "carbide_grit", "diamond_grit")
+    if hard and has_nails(job):
+        yield Reason("nails", "Hard tips shatter on nails: never in reclaimed timber")
+    elif steel.token == "carbide_tipped" and is_dirty(material):
+        yield Reason("dirt", "Carbide tips are wasted on sand and stones in bark")
+    elif steel.token == "carbide_tipped" and material.is_wood and job.rules.hard_tips == "avoid":
+        yield Reason("hard_tips", "House rule: no hard tips in wood")
+    if form.materials_csv_token not in material.tooth_forms_preferred:
+        yield Reason("form", f"{form.name} teeth are not for {material.name}")
+    if form.operations != ("any",):
+        yield from _mill_form(facts, job)
+
+
+def _mill_form(facts: BandFacts, job: Job) -> Iterator[Reason]:
+    form = facts.form
+    if job.cut.operation not in form.operations:
+        yield Reason("form", f"{form.name} teeth are for milling logs")
+    elif job.cut.operation == "mill":
+        wanted = {part.strip() for part in form.stock.split(",")}
+        if not wanted & mill_stock(job.cut.material):
+            yield Reason("form", f"{form.name} teeth are for {form.stock} stock")
+
+
+def _fits_cut(facts: BandFacts, job: Job, tight_radius_mm: float, least: float) -> Iterator[Reason]:
+    cut, rates, band = job.cut, job.rates, facts.band
+    share = facts.gullet_depth_mm / band.width_mm
+    if share > rates.gullet_share_of_width:
+        yield Reason(
+            "gullet_depth",
+            f"Gullets {quantity(facts.gullet_depth_mm, 'thin')} deep take {percent(share)} of the "
+            f"width; at most {percent(rates.gullet_share_of_width)}",
+        )
+    wanted = least_teeth(job)
+    if facts.has_teeth and least < wanted:
+        yield Reason(
+            "teeth", f"Too coarse: {least:.1f} teeth stand in the cut, at least {wanted} wanted"
+        )
+    if cut.min_radius_mm is not None and tight_radius_mm > cut.min_radius_mm:
+        yield Reason(
+            "radius",
+            f"Turns {quantity(tight_radius_mm, 'length')} at the tightest; the job asks "
+            f"{quantity(cut.min_radius_mm, 'length')}",
+        )
+    limit = rates.dullness_limit(cut.finish, job.rules)
+    felt = effective_dullness(edge_dullness=band.dullness, fouled=band.fouling)
+    if felt > limit:
+        gum = " with the gum on it: clean it first" if band.dullness <= limit else ""
+        yield Reason("dull", f"Too dull: {felt:.2f}{gum}; at most {limit:g} for this finish")
+
+
+def _fits_force(facts: BandFacts, reachable_MPa: float | None, job: Job) -> Iterator[Reason]:
+    low = facts.stress_low_MPa
+    if reachable_MPa is not None and low is not None and reachable_MPa < low:
+        yield Reason(
+            "frame_force",
+            f"The frame's {quantity(job.saw.wheel_force_max_N or 0.0, 'force')} reaches "
+            f"{quantity(reachable_MPa, 'stress')} in it; it wants at least "
+            f"{quantity(low, 'stress')}",
+        )
+
+
+def conflicts_before_speed(
+    facts: BandFacts,
+    job: Job,
+    *,
+    reachable_MPa: float | None,
+    tight_radius_mm: float,
+    least: float,
+    speed: SpeedChoice | None,
+) -> list[Reason]:
+    """All conflicts that need no feed window."""
+    found = [
+        *_fits_saw(facts, job),
+        *_fits_material(facts, job),
+        *_fits_cut(facts, job, tight_radius_mm, least),
+        *_fits_force(facts, reachable_MPa, job),
+    ]
+    if speed is None:
+        most = speed_range(facts.steel, job.cut.material).most_m_s
+        found.append(
+            Reason(
+                "speed",
+                f"The saw's slowest {quantity(job.saw.drive.slowest_m_s, 'speed')} is over the "
+                f"{quantity(most, 'speed')} this steel stands in {job.cut.material.name}",
+            )
+        )
+    return found

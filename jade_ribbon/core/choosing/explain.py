@@ -1,0 +1,228 @@
+"""The choice in words: why this band, which house rule chose what, what it costs."""
+
+from dataclasses import dataclass
+
+from jade_ribbon.core.choosing.choose import STRESS_SHARE_WANTED, Choice, Ranked
+from jade_ribbon.core.choosing.conflicts import LIMIT_WORDS, Reason, has_nails
+from jade_ribbon.core.choosing.evaluate import ANGLED_STABILITY_FACTOR, comfort_factor
+from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
+from jade_ribbon.core.quantities.words import between, figure, percent, quantity
+from jade_ribbon.reference.tables import house_rules
+
+
+@dataclass(frozen=True)
+class RuleApplied:
+    """A house rule that touched the result."""
+
+    rule: str
+    choice: str
+    why: str
+
+
+def _width(best: Ranked, job: Job) -> Reason:
+    e, band = best.evaluation, best.evaluation.facts.band
+    target = e.facts.stress_target_MPa or 0.0
+    if job.rules.resaw_width == "narrow":
+        text = (
+            "Narrowest by house rule whose feed window is open: "
+            f"{quantity(band.width_mm, 'length')}."
+        )
+    elif job.cut.min_radius_mm is not None:
+        text = (
+            f"Widest that turns {quantity(job.cut.min_radius_mm, 'length')}: tightest "
+            f"{quantity(e.tight_radius_mm, 'length')}, comfortable "
+            f"{quantity(e.comfortable_radius_mm, 'length')}."
+        )
+    elif e.reachable_MPa is None:
+        text = (
+            "Widest the saw takes; whether its frame reaches "
+            f"{quantity(target, 'stress')} is not known."
+        )
+    elif job.rules.resaw_width == "widest":
+        text = f"Widest that fits by house rule; the frame brings it to {percent(e.stress_share)}."
+    else:
+        force = job.saw.wheel_force_max_N or 0.0
+        text = (
+            f"Widest the frame brings to {percent(STRESS_SHARE_WANTED)} of its tension: "
+            f"{quantity(e.stress_MPa, 'stress')} of {quantity(target, 'stress')} with "
+            f"{quantity(force, 'force')} at the wheel."
+        )
+    return Reason("width", text)
+
+
+def _pitch(best: Ranked, choice: Choice, job: Job) -> Reason:
+    e = best.evaluation
+    if not e.facts.has_teeth:
+        return Reason("pitch", "A continuous grit edge: no teeth to count.")
+    how = {
+        "fine": "Fine, for faces used off the saw",
+        "coarse": "Coarse, so that gullets have room",
+    }[choice.pitch_rule]
+    if job.cut.is_tube:
+        how = "By the walls of the tube"
+    near = "" if e.facts.pitch_mm < choice.wanted_pitch_mm * 1.4 else ", the finest left"
+    if e.facts.pitch_mm * 1.4 < choice.wanted_pitch_mm:
+        near = ", the coarsest left"
+    return Reason(
+        "pitch",
+        f"{how}: {e.teeth_in_cut:.1f} teeth stand in the cut{near}; a pitch of "
+        f"{quantity(choice.wanted_pitch_mm, 'thin')} was aimed at.",
+    )
+
+
+def _steel(best: Ranked, choice: Choice, job: Job) -> Reason:
+    words = {
+        "cost": f"Least cost a piece, {best.total:.2f}",
+        "long_life": "Longest life by house rule",
+        "cheap": "Cheapest band by house rule",
+    }[job.rules.steel]
+    others = [
+        r
+        for r in choice.ranked
+        if r.in_pitch and r.evaluation.facts.steel.key != best.evaluation.facts.steel.key
+    ]
+    if not others or job.rules.steel != "cost":
+        return Reason("steel", f"{words}.")
+    other = min(others, key=lambda r: r.total)
+    close = abs(other.total / best.total - 1.0) <= 0.1
+    verdict = "too close to call; its record here would settle it" if close else "next steel"
+    name = other.evaluation.facts.steel.name
+    return Reason("steel", f"{words}; {name} {other.total:.2f}, {verdict}.")
+
+
+def _tension(best: Ranked, job: Job) -> Reason:
+    e = best.evaluation
+    low, high = e.facts.stress_low_MPa or 0.0, e.facts.stress_high_MPa or 0.0
+    reach = (
+        "the frame's force is not recorded"
+        if e.reachable_MPa is None
+        else f"the frame reaches {quantity(min(e.reachable_MPa, 999.0), 'stress')} in it"
+    )
+    return Reason(
+        "tension",
+        f"{quantity(e.stress_MPa, 'stress')}; this steel wants {between(low, high, 'stress')}, "
+        f"and {reach}.",
+    )
+
+
+def _speed(best: Ranked, job: Job) -> Reason:
+    speed = best.evaluation.speed
+    assert speed is not None
+    off, accepted = speed.off_target_share, speed.accepted
+    side = "over" if off > 0 else "under"
+    where = "on target" if abs(off) < 0.02 else f"{percent(abs(off))} {side}"
+    return Reason(
+        "speed",
+        f"{speed.setting}: {quantity(speed.speed_m_s, 'speed')}, {where} the "
+        f"{quantity(accepted.target_m_s, 'speed')} wanted "
+        f"({between(accepted.least_m_s, accepted.most_m_s, 'speed')}).",
+    )
+
+
+def _feed(best: Ranked) -> Reason:
+    window = best.evaluation.window
+    assert window is not None
+    return Reason(
+        "feed",
+        f"Window {window.state}, {between(window.floor_m_min, window.ceiling_m_min, 'feed')}; "
+        f"what holds it back: {LIMIT_WORDS[window.binding]}.",
+    )
+
+
+def _hours(best: Ranked) -> Reason:
+    fatigue = best.evaluation.fatigue
+    assert fatigue is not None
+    hours = fatigue.running_hours
+    text = "over 10\u202f000" if hours > 10_000 else f"about {figure(hours)}"
+    return Reason("bending", f"{text} running hours in bending, good to a factor of ten.")
+
+
+def _angled(job: Job) -> tuple[Reason, ...]:
+    if job.cut.operation != "wedge" and job.cut.angle_deg == 0:
+        return ()
+    text = (
+        f"The cut loads the band from one side, so it must hold {ANGLED_STABILITY_FACTOR:g} times "
+        "its push against twisting, not twice: a wider, tighter band or a lower guard pays here."
+    )
+    return (Reason("stiffness", text),)
+
+
+def reasons(best: Ranked, choice: Choice, job: Job) -> tuple[Reason, ...]:
+    """Why this band, in the order an operator asks."""
+    return (
+        Reason("class", f"Chosen {best.class_words}."),
+        _width(best, job),
+        _pitch(best, choice, job),
+        _steel(best, choice, job),
+        _tension(best, job),
+        _speed(best, job),
+        _feed(best),
+        _hours(best),
+        *_angled(job),
+    )
+
+
+def difference(best: Ranked, other: Ranked) -> str:
+    """How another band differs, in a sentence for the runner-up line."""
+    share = other.total / best.total - 1.0
+    money = f"{percent(abs(share))} {'dearer' if share > 0 else 'cheaper'}"
+    if share >= 1.0:
+        money = f"{figure(share + 1.0)} times the cost"
+    if abs(share) < 0.005:
+        money = "costs the same"
+    parts = [money]
+    kerf = other.evaluation.facts.kerf_mm / best.evaluation.facts.kerf_mm - 1.0
+    if abs(kerf) > 0.03:
+        parts.append("less kerf" if kerf < 0 else "more kerf")
+    time = other.run.contact.cutting_time_s / best.run.contact.cutting_time_s - 1.0
+    if abs(time) > 0.05:
+        parts.append(f"{percent(abs(time))} {'slower' if time > 0 else 'faster'}")
+    if other.band_class != best.band_class:
+        parts.append(other.class_words)
+    return ", ".join(parts)
+
+
+def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleApplied, ...]:
+    """House rules that touched this result, and what following them costs."""
+    table = house_rules()
+
+    def line(key: str, value: object, extra: str = "") -> RuleApplied:
+        rule = table[key]
+        return RuleApplied(key, str(value), f"{rule.title}: {rule.name_of(str(value))}.{extra}")
+
+    lines = [line("resaw_width", job.rules.resaw_width, _price_of_rules(best, choice))]
+    lines.append(line("resaw_pitch", choice.pitch_rule))
+    lines.append(line("least_teeth", job.rules.least_teeth))
+    lines.append(line("tension", job.rules.tension))
+    if job.cut.min_radius_mm is not None:
+        factor = f" Factor {comfort_factor(job):g} on the tightest."
+        lines.append(line("radius", job.rules.radius, factor))
+    lines.append(line("feed_pace", job.rules.feed_pace))
+    lines.append(line("kerf", job.rules.kerf))
+    lines.append(line("steel", job.rules.steel))
+    lines.append(line("change", job.rules.change))
+    if job.cut.material.is_wood:
+        lines.append(line("hard_tips", job.rules.hard_tips))
+    if "sand" in job.cut.material.dust_hazard:
+        lines.append(line("dirty_steel", job.rules.dirty_steel))
+    if job.cut.operation == "mill":
+        lines.append(line("mill_speed", job.rules.mill_speed))
+    if job.cut.operation in STRAIGHT_OPERATIONS:
+        lines.append(line("narrow_straight", job.rules.narrow_straight))
+    if has_nails(job):
+        lines.append(line("old_metal", job.rules.old_metal))
+    lines.append(line("how_many_bands", job.rules.how_many_bands))
+    return tuple(lines)
+
+
+def _price_of_rules(best: Ranked | None, choice: Choice) -> str:
+    cheapest = choice.cheapest
+    if best is None or cheapest is None or cheapest is best:
+        return ""
+    extra = best.total - cheapest.total
+    if extra <= 0.005:
+        return ""
+    return (
+        f" Costs {extra:.2f} a piece more than the cheapest that could do it, "
+        f"{cheapest.evaluation.facts.band.label}."
+    )

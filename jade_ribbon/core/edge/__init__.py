@@ -1,0 +1,1 @@
+"""The edge of a band: its history, wear, lives and sharpening."""

@@ -1,0 +1,152 @@
+"""A band's history replayed: edges, gum and bending, from its runs and events.
+
+The counters a shop sees are always the result of this replay, so that undoing a run or
+an event cannot leave them behind.
+"""
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, field, replace
+from datetime import datetime
+
+from jade_ribbon.core.mechanics.wear import fouling_added
+
+ENDS_LIFE = ("sharpened", "scrapped")
+WORN = "dull"
+SCRAP_REASONS = ("worn", "crack", "kink", "nail", "teeth", "other")
+EVENT_KINDS = (
+    "arrived",
+    "sharpened",
+    "cleaned",
+    "mounted",
+    "dismounted",
+    "sent_out",
+    "returned",
+    "hit",
+    "measured_set",
+    "edge_judged",
+    "scrapped",
+    "note",
+)
+
+
+@dataclass(frozen=True)
+class RunFact:
+    """What a run did to its band. Metres of contact; shares 0..1."""
+
+    at: datetime
+    contact_m: float
+    equivalent_m: float
+    fouling_gain: float
+    bending_share: float
+
+
+@dataclass(frozen=True)
+class EventFact:
+    """Something else that happened; `value` is metres for a judged edge."""
+
+    at: datetime
+    kind: str
+    detail: str = ""
+    value: float | None = None
+
+
+@dataclass(frozen=True)
+class EdgeLife:
+    """One life of the edge; `ending` None while it runs, 'dull' when worn, else a cause."""
+
+    number: int
+    equivalent_m: float
+    ending: str | None
+
+    @property
+    def is_event(self) -> bool:
+        """A life that ended by wear; crack, kink and nail only censor it."""
+        return self.ending == WORN
+
+
+@dataclass(frozen=True)
+class BandHistory:
+    """Where a band stands after all its runs and events."""
+
+    sharpenings: int = 0
+    edge_equivalent_m: float = 0.0
+    edge_contact_m: float = 0.0
+    total_contact_m: float = 0.0
+    fouling: float = 0.0
+    bending_share: float = 0.0
+    runs: int = 0
+    last_run_at: datetime | None = None
+    scrapped: bool = False
+    out: bool = False
+    ended: tuple[EdgeLife, ...] = field(default=())
+
+    @property
+    def lives(self) -> tuple[EdgeLife, ...]:
+        """All lives, the running one last."""
+        if self.scrapped:
+            return self.ended
+        return (*self.ended, EdgeLife(self.sharpenings, self.edge_equivalent_m, None))
+
+
+def after_run(state: BandHistory, run: RunFact) -> BandHistory:
+    """The band after a run."""
+    return replace(
+        state,
+        edge_equivalent_m=state.edge_equivalent_m + run.equivalent_m,
+        edge_contact_m=state.edge_contact_m + run.contact_m,
+        total_contact_m=state.total_contact_m + run.contact_m,
+        fouling=fouling_added(state.fouling, run.fouling_gain),
+        bending_share=state.bending_share + run.bending_share,
+        runs=state.runs + 1,
+        last_run_at=run.at,
+    )
+
+
+def _end_life(state: BandHistory, ending: str) -> BandHistory:
+    life = EdgeLife(state.sharpenings, state.edge_equivalent_m, ending)
+    return replace(state, ended=(*state.ended, life), edge_equivalent_m=0.0, edge_contact_m=0.0)
+
+
+def after_event(state: BandHistory, event: EventFact) -> BandHistory:
+    """The band after something other than a run."""
+    if event.kind == "sharpened":
+        ended = _end_life(state, WORN)
+        return replace(ended, sharpenings=state.sharpenings + 1, fouling=0.0, out=False)
+    if event.kind == "cleaned":
+        return replace(state, fouling=0.0)
+    if event.kind == "edge_judged" and event.value is not None:
+        return replace(state, edge_equivalent_m=event.value)
+    if event.kind in ("sent_out", "returned"):
+        return replace(state, out=event.kind == "sent_out")
+    if event.kind == "scrapped":
+        cause = WORN if event.detail == "worn" else event.detail or "other"
+        return replace(_end_life(state, cause), scrapped=True)
+    return state
+
+
+def _after_each(
+    runs: Iterable[RunFact], events: Iterable[EventFact]
+) -> Iterator[tuple[RunFact | EventFact, BandHistory]]:
+    """Everything in order of time; at the same moment events come before runs."""
+    items: Sequence[RunFact | EventFact] = sorted(
+        (*events, *runs), key=lambda item: (item.at, isinstance(item, RunFact))
+    )
+    state = BandHistory()
+    for item in items:
+        state = after_run(state, item) if isinstance(item, RunFact) else after_event(state, item)
+        yield item, state
+
+
+def replay(runs: Iterable[RunFact], events: Iterable[EventFact]) -> BandHistory:
+    """Where a band stands after everything that happened to it."""
+    states = [state for _, state in _after_each(runs, events)]
+    return states[-1] if states else BandHistory()
+
+
+def edge_after_runs(runs: Iterable[RunFact], events: Iterable[EventFact]) -> tuple[float, ...]:
+    """Equivalent metres on the edge right after each run, in order of time."""
+    return tuple(
+        state.edge_equivalent_m
+        for item, state in _after_each(runs, events)
+        if isinstance(item, RunFact)
+    )

@@ -1,0 +1,127 @@
+"""The life of an edge from this shop's own record, per steel and sharpening."""
+
+import math
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from jade_ribbon.core.bands.facts import relative_edge_life
+from jade_ribbon.core.mechanics.life import (
+    PRIOR_WEIGHT,
+    SHAPE,
+    LifePosterior,
+    life_posterior,
+    life_quantile,
+    survival,
+)
+from jade_ribbon.core.mechanics.wear import nominal_life_m
+from jade_ribbon.reference.tables import Material, steels
+
+FAN_SHARES = (0.9, 0.5, 0.1)
+"""Shares of edges that still last at the near, middle and far end of the fan."""
+
+
+@dataclass(frozen=True)
+class ShopLife:
+    """Life of one steel at one sharpening, with the record it rests on. Metres in oak."""
+
+    steel: str
+    sharpenings: int
+    prior_life_m: float
+    retired: int
+    running: int
+    posterior: LifePosterior
+
+    @property
+    def median_m(self) -> float:
+        return self.posterior.median_life_m
+
+
+LifeRecord = tuple[str, int, float, bool]
+"""Steel, sharpening number, equivalent metres, ended by wear."""
+
+
+class ShopLives:
+    """Posterior lives of every steel and sharpening, computed once from the record."""
+
+    def __init__(self, records: Iterable[LifeRecord]) -> None:
+        self._retired: dict[tuple[str, int], list[float]] = defaultdict(list)
+        self._running: dict[tuple[str, int], list[float]] = defaultdict(list)
+        for steel, number, metres, ended in records:
+            (self._retired if ended else self._running)[(steel, number)].append(metres)
+        self._cache: dict[tuple[str, int], ShopLife] = {}
+
+    def of(self, steel: str, sharpenings: int) -> ShopLife:
+        """Life of a steel after so many sharpenings; the table's where there is no record."""
+        key = (steel, sharpenings)
+        if key not in self._cache:
+            prior = nominal_life_m(
+                rel_edge_life=steels()[steel].rel_edge_life_wood, sharpenings=sharpenings
+            )
+            retired, running = self._retired.get(key, []), self._running.get(key, [])
+            posterior = life_posterior(
+                prior_life_m=prior,
+                prior_weight=PRIOR_WEIGHT,
+                shape=SHAPE,
+                retired_m=retired,
+                running_m=running,
+            )
+            self._cache[key] = ShopLife(
+                steel, sharpenings, prior, len(retired), len(running), posterior
+            )
+        return self._cache[key]
+
+
+def own_life_m(life: ShopLife, *, used_m: float) -> float:
+    """Median life (m) to measure an edge by: its own running metres left out.
+
+    Otherwise a band that runs on would lengthen the very life it is measured against.
+    """
+    half = math.expm1(math.log(2.0) / life.posterior.alpha)
+    return float((beta_without(life, used_m) * half) ** (1.0 / SHAPE))
+
+
+def beta_without(life: ShopLife, own_m: float) -> float:
+    """Beta of the posterior without this band's own running metres."""
+    return max(life.posterior.beta - float(own_m**SHAPE), 1e-12)
+
+
+def chance_to_last(life: ShopLife, *, used_m: float, next_m: float) -> float:
+    """Chance (0..1) that an edge also sees the next metres through."""
+    return survival(
+        alpha=life.posterior.alpha,
+        beta=beta_without(life, used_m),
+        shape=SHAPE,
+        used_m=used_m,
+        next_m=next_m,
+    ).probability
+
+
+def metres_left(life: ShopLife, *, used_m: float) -> tuple[float, ...]:
+    """Further equivalent metres that 90, 50 and 10 % of such edges last."""
+    return tuple(
+        life_quantile(
+            alpha=life.posterior.alpha,
+            beta=beta_without(life, used_m),
+            shape=SHAPE,
+            used_m=used_m,
+            share=share,
+        )
+        for share in FAN_SHARES
+    )
+
+
+def to_wood_metres(equivalent_m: float, *, steel_key: str, material: Material) -> float:
+    """Metres in any material as metres of the steel's life in wood.
+
+    An edge has one wear account; a steel whose life in metal is a different multiple of
+    plain carbon's is brought to its wood life here.
+    """
+    steel = steels()[steel_key]
+    return equivalent_m * steel.rel_edge_life_wood / relative_edge_life(steel, material)
+
+
+def life_in(life_m: float, *, steel_key: str, material: Material) -> float:
+    """The inverse for a life: what a wood life amounts to in a material."""
+    steel = steels()[steel_key]
+    return life_m * relative_edge_life(steel, material) / steel.rel_edge_life_wood

@@ -1,0 +1,1 @@
+"""Faults: what turns, what shakes, causes and checks."""

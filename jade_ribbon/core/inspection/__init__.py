@@ -1,0 +1,1 @@
+"""The sawn piece: thickness over the face, roughness, evidence."""

@@ -1,0 +1,1 @@
+"""Formulas only, each with its source; they know quantities and nothing else."""

@@ -1,0 +1,23 @@
+"""Drift: the angle a freehand cut steers off."""
+
+import math
+from dataclasses import dataclass
+
+from jade_ribbon.core.quantities.fields import checked
+
+
+@dataclass(frozen=True)
+class Drift:
+    angle_deg: float
+    fence_shift_mm: float
+
+
+@checked
+def drift(*, offset_mm: float, run_mm: float, fence_bolt_spacing_mm: float) -> Drift:
+    """Angle (deg) a freehand cut steers off, and the fence shift (mm) over its bolts.
+
+    >>> round(drift(offset_mm=14.5, run_mm=329, fence_bolt_spacing_mm=93).fence_shift_mm, 3)
+    4.099
+    """
+    slope = offset_mm / run_mm
+    return Drift(math.degrees(math.atan(slope)), slope * fence_bolt_spacing_mm)

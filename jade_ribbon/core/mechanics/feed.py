@@ -1,0 +1,103 @@
+"""The feed window: what holds the feed back, and below what it rubs."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from jade_ribbon.core.mechanics.cutting import REFERENCE_BITE_MM, bite, energy_factor, feed_ratio
+from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.quantities.fields import checked
+
+RECOMMENDED_SHARE = 0.8
+"""Recommended feed as a share of the ceiling."""
+HOT_SHARE = 0.5
+"""The least bite is known to a factor of two: down to half the floor a cut is hot, not shut."""
+
+
+@dataclass(frozen=True)
+class FeedWindow:
+    """Limits in m/min. State open, hot or shut; recommended is None when shut."""
+
+    limits_m_min: Mapping[str, float]
+    floor_m_min: float
+    ceiling_m_min: float
+    binding: str
+    state: str
+    recommended_m_min: float | None
+
+
+def window_from_limits(limits: Mapping[str, float], floor: float) -> FeedWindow:
+    """State and recommendation from the limits found: shared by every caller."""
+    binding = min(limits, key=lambda name: limits[name])
+    ceiling = limits[binding]
+    aim = RECOMMENDED_SHARE * ceiling
+    if ceiling >= floor:
+        return FeedWindow(limits, floor, ceiling, binding, "open", max(aim, floor))
+    if ceiling >= HOT_SHARE * floor:
+        return FeedWindow(limits, floor, ceiling, binding, "hot", aim)
+    return FeedWindow(limits, floor, ceiling, binding, "shut", None)
+
+
+@checked
+def feed_window(
+    *,
+    speed_m_s: float,
+    pitch_mm: float,
+    kerf_mm: float,
+    height_mm: float,
+    gullet_area_mm2: float,
+    gullet_fill_limit: float,
+    bite_min_mm: float,
+    bite_max_mm: float,
+    K_ref_MPa: float,
+    m: float,
+    dullness: float,
+    dull_energy_gain: float,
+    feed_ratio_sharp: float,
+    feed_ratio_dull: float,
+    motor_kW: float,
+    drive_efficiency: float,
+    critical_feed_force_N: float,
+    stability_factor: float,
+    edge_slack_feed_force_N: float | None = None,
+    hand_force_N: float | None = None,
+) -> FeedWindow:
+    """All limits of the feed (m/min) and the window they leave.
+
+    Gullet: bite x height <= fill x area. Power, stability, edge and hand: the size law
+    K ~ bite^-m makes each force or power ~ feed^(1-m), solved exactly. Bite: largest
+    bite for the finish. Floor: least bite. Limits not given are absent.
+
+    Raises InputError when bite_max_mm < bite_min_mm.
+    """
+    if bite_max_mm < bite_min_mm:
+        raise refuse(
+            "bite_max_mm",
+            f"{bite_max_mm:g} is under the least bite; accepted: at least {bite_min_mm:g}",
+            bite_max_mm,
+        )
+    per_bite = speed_m_s / pitch_mm * 60.0
+    energy = K_ref_MPa * energy_factor(dullness=dullness, dull_energy_gain=dull_energy_gain)
+    unit = bite(feed_m_min=1.0, speed_m_s=speed_m_s, pitch_mm=pitch_mm).bite_mm
+    power_at_1 = energy * (unit / REFERENCE_BITE_MM) ** -m * kerf_mm * height_mm / 60.0
+    push_at_1 = (
+        power_at_1
+        / speed_m_s
+        * feed_ratio(
+            dullness=dullness, feed_ratio_sharp=feed_ratio_sharp, feed_ratio_dull=feed_ratio_dull
+        )
+    )
+
+    def feed_at_force(force_N: float) -> float:
+        return float((force_N / push_at_1) ** (1.0 / (1.0 - m)))
+
+    limits = {
+        "gullet": gullet_fill_limit * gullet_area_mm2 / height_mm * per_bite,
+        "power": float((motor_kW * 1000.0 * drive_efficiency / power_at_1) ** (1.0 / (1.0 - m))),
+        "stability": feed_at_force(critical_feed_force_N / stability_factor),
+    }
+    if edge_slack_feed_force_N is not None:
+        limits["edge"] = feed_at_force(edge_slack_feed_force_N)
+    if hand_force_N is not None:
+        limits["hand"] = feed_at_force(hand_force_N)
+    limits["bite"] = bite_max_mm * per_bite
+    return window_from_limits(limits, bite_min_mm * per_bite)

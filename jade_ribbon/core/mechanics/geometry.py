@@ -1,0 +1,140 @@
+"""Geometry of a band: pitch, gullet, body, kerf; and the radius it can turn."""
+
+import math
+from dataclasses import dataclass
+
+from jade_ribbon.core.quantities.constants import MM_PER_INCH, RHO_KG_M3
+from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.quantities.fields import checked, finite
+
+LEAN_FACTOR = 3.0 + 2.0 * math.sqrt(2.0)
+"""Width squared over (radius x clearance) for a body leaning from wall to wall."""
+
+
+@dataclass(frozen=True)
+class BandGeometry:
+    """Sizes that follow from a band type and its welded length."""
+
+    pitch_mm: float
+    gullet_depth_mm: float
+    body_width_mm: float
+    body_area_mm2: float
+    gullet_area_mm2: float
+    kerf_mm: float
+    teeth: float
+    mass_per_length_kg_m: float
+
+
+@dataclass(frozen=True)
+class MinRadius:
+    min_radius_mm: float
+
+
+@dataclass(frozen=True)
+class WidestForRadius:
+    width_mm: float
+
+
+def gullet_of_pitch(
+    *, pitch_mm: float, gullet_depth_ratio: float, gullet_area_coefficient: float
+) -> tuple[float, float]:
+    """Gullet depth (mm) and area (mm2) for a pitch: similar teeth scale with the pitch."""
+    return gullet_depth_ratio * pitch_mm, gullet_area_coefficient * pitch_mm**2
+
+
+@checked
+def band_geometry(
+    *,
+    width_mm: float,
+    thickness_mm: float,
+    tpi: float,
+    gullet_depth_ratio: float,
+    gullet_area_coefficient: float,
+    set_per_side_mm: float,
+    length_mm: float,
+) -> BandGeometry:
+    """Pitch, gullet, body, kerf, tooth count and mass of a band.
+
+    Body width is what is left behind the gullets; it alone carries tension. The mass
+    takes half the gullet depth off the width (gullets are roughly half air).
+    Lengths in mm, areas in mm2, mass in kg per m. Raises InputError when the gullet is
+    as deep as the band is wide. Source: reference table of tooth forms.
+
+    >>> band_geometry(width_mm=25.4, thickness_mm=0.89, tpi=2, gullet_depth_ratio=0.35,
+    ...     gullet_area_coefficient=0.14, set_per_side_mm=0.59, length_mm=2070).pitch_mm
+    12.7
+    """
+    pitch = MM_PER_INCH / tpi
+    depth, area = gullet_of_pitch(
+        pitch_mm=pitch,
+        gullet_depth_ratio=gullet_depth_ratio,
+        gullet_area_coefficient=gullet_area_coefficient,
+    )
+    body = width_mm - depth
+    if body <= 0:
+        raise refuse(
+            "width_mm",
+            f"{width_mm:g} mm leaves no body behind a gullet {depth:.3g} mm deep; "
+            f"accepted: more than {depth:.3g} mm",
+            width_mm,
+        )
+    return BandGeometry(
+        pitch_mm=pitch,
+        gullet_depth_mm=depth,
+        body_width_mm=body,
+        body_area_mm2=body * thickness_mm,
+        gullet_area_mm2=area,
+        kerf_mm=thickness_mm + 2.0 * set_per_side_mm,
+        teeth=length_mm / pitch,
+        mass_per_length_kg_m=mass_per_length(
+            width_mm=width_mm, gullet_depth_mm=depth, thickness_mm=thickness_mm
+        ),
+    )
+
+
+def mass_per_length(*, width_mm: float, gullet_depth_mm: float, thickness_mm: float) -> float:
+    """Mass of the strip in kg/m, half the gullet depth taken off the width."""
+    return RHO_KG_M3 * (width_mm - gullet_depth_mm / 2.0) * thickness_mm * 1e-6
+
+
+def _clearance(kerf_mm: float, thickness_mm: float) -> float:
+    if kerf_mm <= thickness_mm:
+        raise refuse(
+            "kerf_mm",
+            f"{kerf_mm:g} mm is not wider than the body; "
+            f"accepted: more than thickness_mm {thickness_mm:g}",
+            kerf_mm,
+        )
+    return kerf_mm - thickness_mm
+
+
+@checked
+def min_radius(
+    *, width_mm: float, thickness_mm: float, kerf_mm: float, allowance: float = 1.0
+) -> MinRadius:
+    """Tightest radius (mm) a band turns: R = a w2 / ((3 + 2 sqrt 2)(k - t)).
+
+    The teeth sit centred in their own kerf and the straight body leans as far as the
+    walls allow. `allowance` 1 is the tightest, 1.25 and more is comfortable. Lengths
+    in mm. Source: docs/model, "Radius". Raises InputError when kerf <= thickness.
+
+    >>> round(min_radius(width_mm=19, thickness_mm=0.81, kerf_mm=1.37).min_radius_mm, 3)
+    110.603
+    """
+    clearance = _clearance(kerf_mm, thickness_mm)
+    radius = allowance * width_mm**2 / (LEAN_FACTOR * clearance)
+    finite(min_radius_mm=radius)
+    return MinRadius(radius)
+
+
+@checked
+def widest_for_radius(
+    *, radius_mm: float, thickness_mm: float, kerf_mm: float, allowance: float = 1.0
+) -> WidestForRadius:
+    """Widest band (mm) that turns a radius: the inverse of `min_radius`.
+
+    >>> round(widest_for_radius(radius_mm=110.603229, thickness_mm=0.81, kerf_mm=1.37).width_mm, 4)
+    19.0
+    """
+    clearance = _clearance(kerf_mm, thickness_mm)
+    return WidestForRadius(math.sqrt(radius_mm * LEAN_FACTOR * clearance / allowance))

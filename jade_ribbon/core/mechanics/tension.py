@@ -1,0 +1,237 @@
+"""Tension: stress to force, stretch, travel, side push and note, and back."""
+
+import math
+from dataclasses import dataclass
+
+from jade_ribbon.core.mechanics.geometry import mass_per_length
+from jade_ribbon.core.quantities.constants import E_MPA, KGF_CM2_PER_MPA, PSI_PER_MPA
+from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.quantities.fields import checked
+
+SIDE_PUSH_LINEAR_SHARE = 0.05
+"""Side push is read as linear while it adds less than this share of the band's strain."""
+
+THREE_WHEEL_WRAP_DEG = 120.0
+"""Wrap on the tensioned wheel of a three-wheel saw with wheels of about one size."""
+
+
+@dataclass(frozen=True)
+class Tension:
+    """One stress, in each form a shop can set or read it."""
+
+    strand_force_N: float
+    wheel_force_N: float
+    strain: float
+    gauge_stretch_um: float
+    band_stretch_mm: float
+    wheel_travel_mm: float
+    stress_psi: float
+    stress_kgf_cm2: float
+
+
+@dataclass(frozen=True)
+class GaugeStress:
+    stress_MPa: float
+
+
+@dataclass(frozen=True)
+class SidePush:
+    side_force_N: float
+
+
+@dataclass(frozen=True)
+class PluckFrequency:
+    frequency_Hz: float
+
+
+@dataclass(frozen=True)
+class PluckStress:
+    stress_MPa: float
+
+
+def wheel_force_per_strand(wheels: int) -> float:
+    """Force on the tensioned wheel per unit of strand tension: 2 sin(wrap/2).
+
+    Two wheels: wrap 180 degrees, factor 2. Three: wrap 120 degrees, factor 1.732.
+    """
+    wrap = 180.0 if wheels == 2 else THREE_WHEEL_WRAP_DEG
+    return 2.0 * math.sin(math.radians(wrap) / 2.0)
+
+
+@checked
+def tension(
+    *,
+    stress_MPa: float,
+    body_width_mm: float,
+    thickness_mm: float,
+    band_length_mm: float,
+    gauge_length_mm: float,
+) -> Tension:
+    """Strand force T = stress x body area, and what it shows as on a two-wheel saw.
+
+    Wheel force 2T (N), stretch of the gauge length (um), of the whole band and half of
+    that as wheel travel from snug (mm), stress in psi and kgf/cm2. Source: Hooke's law.
+
+    >>> round(tension(stress_MPa=117, body_width_mm=26.279, thickness_mm=1.07,
+    ...     band_length_mm=1674, gauge_length_mm=127).wheel_force_N)
+    6580
+    """
+    strand = stress_MPa * body_width_mm * thickness_mm
+    strain = stress_MPa / E_MPA
+    return Tension(
+        strand_force_N=strand,
+        wheel_force_N=2.0 * strand,
+        strain=strain,
+        gauge_stretch_um=strain * gauge_length_mm * 1000.0,
+        band_stretch_mm=strain * band_length_mm,
+        wheel_travel_mm=strain * band_length_mm / 2.0,
+        stress_psi=stress_MPa * PSI_PER_MPA,
+        stress_kgf_cm2=stress_MPa * KGF_CM2_PER_MPA,
+    )
+
+
+@checked
+def stress_from_gauge(*, gauge_stretch_um: float, gauge_length_mm: float) -> GaugeStress:
+    """Stress (MPa) from the stretch (um) read over a gauge length (mm), whatever the width.
+
+    >>> round(stress_from_gauge(gauge_stretch_um=172.4, gauge_length_mm=50).stress_MPa, 3)
+    710.288
+    """
+    return GaugeStress(E_MPA * gauge_stretch_um / 1000.0 / gauge_length_mm)
+
+
+@checked
+def side_push(
+    *,
+    stress_MPa: float,
+    body_width_mm: float,
+    thickness_mm: float,
+    span_mm: float,
+    deflection_mm: float,
+) -> SidePush:
+    """Force (N) that pushes the middle of the free span aside by `deflection_mm`.
+
+    String plus pinned strip: F = (4T/l + 48EI/l3) d. Guides off. Linear only while
+    `side_push_extra_strain_share` stays under 5 %.
+    """
+    strand = stress_MPa * body_width_mm * thickness_mm
+    bending = E_MPA * body_width_mm * thickness_mm**3 / 12.0
+    stiffness = 4.0 * strand / span_mm + 48.0 * bending / span_mm**3
+    return SidePush(stiffness * deflection_mm)
+
+
+def side_push_extra_strain_share(
+    *, stress_MPa: float, span_mm: float, deflection_mm: float
+) -> float:
+    """Strain 2(d/l)2 that the push itself adds, as a share of the band's strain."""
+    return 2.0 * (deflection_mm / span_mm) ** 2 / (stress_MPa / E_MPA)
+
+
+@checked
+def stress_from_side_push(
+    *,
+    side_force_N: float,
+    body_width_mm: float,
+    thickness_mm: float,
+    span_mm: float,
+    deflection_mm: float,
+) -> PluckStress:
+    """Stress (MPa) from the push that bends the middle aside: the inverse of `side_push`.
+
+    Raises InputError for a push that the strip's own bending takes without any tension.
+    """
+    bending = E_MPA * body_width_mm * thickness_mm**3 / 12.0
+    own = 48.0 * bending / span_mm**3 * deflection_mm
+    if side_force_N <= own:
+        raise refuse(
+            "side_force_N",
+            f"{side_force_N:g} N is no more than the strip's own bending takes; "
+            f"accepted: more than {own:.4g} N",
+            side_force_N,
+        )
+    strand = (side_force_N - own) / deflection_mm * span_mm / 4.0
+    return PluckStress(strand / (body_width_mm * thickness_mm))
+
+
+@checked
+def stress_from_travel(
+    *, wheel_travel_mm: float, band_length_mm: float, give: float
+) -> PluckStress:
+    """Stress (MPa) from wheel travel since snug (mm) on a two-wheel saw.
+
+    `give` is the share of the travel that tyres and frame take, found by calibrating on this
+    saw: sigma = 2 E travel (1 - give) / L.
+    """
+    return PluckStress(2.0 * E_MPA * wheel_travel_mm * (1.0 - give) / band_length_mm)
+
+
+def travel_give(*, wheel_travel_mm: float, band_length_mm: float, stress_MPa: float) -> float:
+    """Share of a wheel's travel (mm) that was not stretch, at a stress measured otherwise."""
+    return 1.0 - stress_MPa * band_length_mm / (2.0 * E_MPA) / wheel_travel_mm
+
+
+def _string_terms(
+    width_mm: float, gullet_depth_mm: float, thickness_mm: float, span_mm: float
+) -> tuple[float, float, float, float]:
+    """Body area (m2), mass (kg/m), bending stiffness (N m2) and span (m) of the strip."""
+    body = width_mm - gullet_depth_mm
+    if body <= 0:
+        raise refuse(
+            "gullet_depth_mm",
+            f"{gullet_depth_mm:g} leaves no body; accepted: under width_mm {width_mm:g}",
+            gullet_depth_mm,
+        )
+    mass = mass_per_length(
+        width_mm=width_mm, gullet_depth_mm=gullet_depth_mm, thickness_mm=thickness_mm
+    )
+    stiffness = E_MPA * body * thickness_mm**3 / 12.0 * 1e-6
+    return body * thickness_mm * 1e-6, mass, stiffness, span_mm / 1000.0
+
+
+@checked
+def pluck_frequency(
+    *,
+    stress_MPa: float,
+    width_mm: float,
+    gullet_depth_mm: float,
+    thickness_mm: float,
+    span_mm: float,
+) -> PluckFrequency:
+    """Note (Hz) of the plucked free span: a stiff string with clamped ends.
+
+    f = (sqrt(T/mu) + (2/l) sqrt(EI/mu)) / (2l). Source: docs/model, "Note of a plucked band".
+    """
+    area, mass, stiffness, span = _string_terms(width_mm, gullet_depth_mm, thickness_mm, span_mm)
+    wave = math.sqrt(stress_MPa * 1e6 * area / mass)
+    return PluckFrequency((wave + 2.0 / span * math.sqrt(stiffness / mass)) / (2.0 * span))
+
+
+@checked
+def stress_from_pluck(
+    *,
+    frequency_Hz: float,
+    width_mm: float,
+    gullet_depth_mm: float,
+    thickness_mm: float,
+    span_mm: float,
+) -> PluckStress:
+    """Stress (MPa) from the note of the free span: the exact inverse of `pluck_frequency`.
+
+    Raises InputError for a note at or below the strip's own bending note.
+    """
+    area, mass, stiffness, span = _string_terms(width_mm, gullet_depth_mm, thickness_mm, span_mm)
+    own = math.sqrt(stiffness / mass) / span**2
+    if frequency_Hz <= own:
+        raise refuse(
+            "frequency_Hz",
+            f"{frequency_Hz:g} Hz is not above the strip's own bending note; "
+            f"accepted: more than {own:.4g} Hz",
+            frequency_Hz,
+        )
+    wave = 2.0 * span * (frequency_Hz - own)
+    return PluckStress(wave**2 * mass / area * 1e-6)
+
+
+def free_span_mm(*, band_length_mm: float, wheel_diameter_mm: float) -> float:
+    """Free span between two equal wheels: the centre distance (L - pi D)/2, in mm."""
+    return (band_length_mm - math.pi * wheel_diameter_mm) / 2.0

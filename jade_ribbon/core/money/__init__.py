@@ -1,0 +1,1 @@
+"""Money: what changing gains, lots, records."""

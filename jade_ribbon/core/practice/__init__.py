@@ -1,0 +1,1 @@
+"""Practice: questions, scoring, spacing."""

@@ -1,0 +1,1 @@
+"""The run sheet: tasks, change-overs, objective."""

@@ -1,0 +1,1 @@
+"""Setting up: the card, its figures, readings and verdicts."""

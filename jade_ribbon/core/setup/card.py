@@ -1,0 +1,156 @@
+"""The set-up card: this saw, this band, this cut, step by step with figures."""
+
+from collections.abc import Mapping, Set
+from dataclasses import dataclass
+
+from jade_ribbon.core.choosing.choose import Ranked
+from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
+from jade_ribbon.core.setup.figures import GuideCard, TensionCard, guide_card, tension_card
+from jade_ribbon.core.setup.fittings import Bench
+from jade_ribbon.core.setup.tension_reading import Calibrated
+from jade_ribbon.core.setup.words import ShopHabits, runs_on_thrust_alone, step_words
+from jade_ribbon.reference.tables import SetupStepText, setup_step_texts
+
+READING_RANGES = {
+    "stress": (1.0, 600.0),
+    "thin": (-50.0, 50.0),
+    "length": (0.0, 5000.0),
+    "speed": (0.05, 150.0),
+    "plain": (-100.0, 100.0),
+}
+"""Accepted range of a reading by its kind: MPa, mm, mm, m/s, turns."""
+
+STEPS_IN_OTHER_ORDER = {"lower_first": ("guides_lower", "guides_upper")}
+
+
+@dataclass(frozen=True)
+class StepReading:
+    """A figure read at a step, as found and as left.
+
+    `kind` is its unit's kind, `instrument` what reads it, '' for a rule or the eye.
+    """
+
+    key: str
+    kind: str
+    label: str
+    instrument: str = ""
+
+
+@dataclass(frozen=True)
+class SetupStep:
+    """One step of the card. `figure` is what to set, largest on the page.
+
+    `holds` tells what keeps it good (saw, band, job, never), `good_for_h` for how long;
+    `reserve` the group of steps a shop may reserve for named people.
+    """
+
+    key: str
+    title: str
+    doors_open: bool
+    do: str
+    check: str
+    wrong: str
+    figure: str
+    readings: tuple[StepReading, ...]
+    holds: str
+    good_for_h: float
+    reserve: str
+
+
+@dataclass(frozen=True)
+class SetupCard:
+    """Everything the card shows for this saw, band and cut."""
+
+    tension: TensionCard
+    guides: GuideCard
+    speed_m_s: float
+    speed_setting: str
+    feed_m_min: float
+    steps: tuple[SetupStep, ...]
+
+
+def readings_of(text: SetupStepText) -> tuple[StepReading, ...]:
+    """Readings of a row: key:kind:label:instrument, parted by |."""
+    return tuple(StepReading(*r.split(":", 3)) for r in text.readings.split("|") if r)
+
+
+def step_tags(best: Ranked, job: Job) -> Set[str]:
+    """What holds of this saw, band and cut, as the steps ask for it."""
+    tags: set[str] = {job.saw.orientation}
+    if job.saw.guides != "none":
+        tags.add("guides")
+        alone = runs_on_thrust_alone(best, job)
+        tags.add("thrust_alone" if alone else "side_guides")
+    if job.saw.drive.kind == "inverter":
+        tags.add("inverter")
+    else:
+        tags.add("step_drive" if len(job.saw.drive.speeds_m_s) > 1 else "one_speed")
+    steered = job.saw.feed != "carriage" and job.cut.operation in STRAIGHT_OPERATIONS
+    if steered and job.saw.orientation == "vertical":
+        tags.add("drift")
+    return tags
+
+
+def applies(text: SetupStepText, tags: Set[str]) -> bool:
+    """Whether every tag of the row holds, and none of its "!tag" does."""
+    wanted = text.when.split()
+    return all((t[1:] not in tags) if t.startswith("!") else (t in tags) for t in wanted)
+
+
+def chosen_steps(tags: Set[str], guide_order: str) -> list[SetupStepText]:
+    """The steps of this saw, band and cut, in the shop's order."""
+    found = [t for t in setup_step_texts() if applies(t, tags)]
+    order = STEPS_IN_OTHER_ORDER.get(guide_order)
+    if order is None:
+        return found
+    places = [i for i, t in enumerate(found) if t.key in order]
+    swapped = sorted((found[i] for i in places), key=lambda t: order.index(t.key))
+    for place, text in zip(places, swapped, strict=True):
+        found[place] = text
+    return found
+
+
+def _step(text: SetupStepText, words: Mapping[str, str]) -> SetupStep:
+    def said(part: str) -> str:
+        return " ".join(part.format(**words).split())
+
+    return SetupStep(
+        key=text.key,
+        title=text.title,
+        doors_open=text.doors_open == "yes",
+        do=said(text.do),
+        check=said(text.check),
+        wrong=said(text.wrong),
+        figure=said(text.figure),
+        readings=readings_of(text),
+        holds=text.holds,
+        good_for_h=text.good_for_h,
+        reserve=text.reserve,
+    )
+
+
+def setup_card(
+    best: Ranked,
+    job: Job,
+    *,
+    gauge_length_mm: float,
+    habits: ShopHabits,
+    bench: Bench | None = None,
+    calibrated: Calibrated | None = None,
+) -> SetupCard:
+    """The card for the chosen band. Gauge length (mm) is the shop's own gauge's."""
+    speed = best.evaluation.speed
+    assert speed is not None
+    known = bench or Bench()
+    card = tension_card(best, job, gauge_length_mm, calibrated or Calibrated())
+    guides = guide_card(best, job, habits.side_gap, habits.thrust_gap, known)
+    words = step_words(best, job, habits=habits, bench=known, card=card, guides=guides)
+    steps = chosen_steps(step_tags(best, job), habits.guide_order)
+    return SetupCard(
+        tension=card,
+        guides=guides,
+        speed_m_s=speed.speed_m_s,
+        speed_setting=speed.setting,
+        feed_m_min=best.run.feed_m_min,
+        steps=tuple(_step(t, words) for t in steps),
+    )

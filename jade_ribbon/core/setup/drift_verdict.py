@@ -1,0 +1,88 @@
+"""What a freehand trial says: set the fence to it, leave it, or stop and find the cause."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from jade_ribbon.core.mechanics.drift import Drift, drift
+from jade_ribbon.core.quantities.words import figure, quantity
+
+STOP_DEG = 2.0
+"""Over this drift is a fault to find, not to set a fence to."""
+NOTICED_DEG = 0.1
+GROWING_DEG = 0.15
+"""A drift that grows by more a trial tells of one side wearing faster."""
+READING_MM = 0.5
+"""How well a pencil line and a rule tell the offset."""
+METHODS = ("fence", "single_point", "tracking")
+
+
+@dataclass(frozen=True)
+class DriftVerdict:
+    """Angle, fence shift at its bolts, what to do, and the trend over this band's trials."""
+
+    angle_deg: float
+    fence_shift_mm: float | None
+    uncertainty_deg: float
+    stop: bool
+    words: str
+    trend_deg: float | None
+    trend_words: str
+
+
+def _words(found: Drift, method: str, stop: bool) -> str:
+    if stop:
+        return (
+            f"{figure(abs(found.angle_deg), 2)}° is over {STOP_DEG:g}°: stop and look for the "
+            "cause: uneven set, one side dull, tyre, tension, a guide on the band."
+        )
+    if abs(found.angle_deg) < NOTICED_DEG:
+        return "Too little to set anything by."
+    side = "right" if found.angle_deg > 0 else "left"
+    return {
+        "fence": f"Shift the fence's far bolt {quantity(abs(found.fence_shift_mm), 'thin')} to the "
+        f"{side}.",
+        "single_point": "A single-point fence follows the drift: no shift is needed.",
+        "tracking": f"It steers to the {side}: move the band a hair on the wheel and try again. "
+        "This works for a fraction of a degree, and it moves the teeth off their place.",
+    }[method]
+
+
+def drift_trend(angles_deg: Sequence[float]) -> float | None:
+    """Change a trial (degrees) over a band's last trials, oldest first; None under three."""
+    if len(angles_deg) < 3:
+        return None
+    return float(np.polyfit(np.arange(len(angles_deg)), np.asarray(angles_deg), 1)[0])
+
+
+def drift_verdict(
+    *,
+    offset_mm: float,
+    run_mm: float,
+    fence_bolt_spacing_mm: float | None,
+    method: str,
+    earlier_deg: Sequence[float] = (),
+) -> DriftVerdict:
+    """What to do with a freehand trial: offset to the right of the line (mm) over a run (mm).
+
+    Raises InputError through `drift` for figures out of range.
+    """
+    found = drift(
+        offset_mm=offset_mm, run_mm=run_mm, fence_bolt_spacing_mm=fence_bolt_spacing_mm or 100.0
+    )
+    stop = abs(found.angle_deg) > STOP_DEG
+    trend = drift_trend([*earlier_deg, found.angle_deg])
+    grows = trend is not None and abs(trend) > GROWING_DEG and trend * found.angle_deg > 0
+    shift = found.fence_shift_mm if fence_bolt_spacing_mm and method == "fence" else None
+    return DriftVerdict(
+        angle_deg=found.angle_deg,
+        fence_shift_mm=None if stop else shift,
+        uncertainty_deg=float(np.degrees(READING_MM / run_mm)),
+        stop=stop,
+        words=_words(found, method, stop),
+        trend_deg=trend,
+        trend_words=f"It grows by {figure(abs(trend), 2)}° a trial: one side wears faster."
+        if grows and trend is not None
+        else "",
+    )

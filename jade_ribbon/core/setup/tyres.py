@@ -1,0 +1,60 @@
+"""A tyre checked with a straightedge across its face: crowned, flat, or worn hollow."""
+
+from dataclasses import dataclass
+
+from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.words import quantity
+
+SEEN_MM = 0.1
+"""Less light than this under a straightedge is none."""
+LEAST_CROWN_SHARE = 0.004
+"""A crown under this share of the tyre's width hardly holds a band."""
+LOPSIDED_SHARE = 0.5
+
+
+@dataclass(frozen=True)
+class TyreVerdict:
+    """What the tyre is, how high its crown stands (mm, hollow negative), and what to do."""
+
+    state: str
+    crown_mm: float
+    agrees: bool
+    words: str
+
+
+def _words(state: str, crown: float, lopsided: bool, recorded: str) -> str:
+    words = {
+        "crowned": f"Crowned, {quantity(crown, 'thin')}: it holds a band.",
+        "flat": "Flat: a band rides with its teeth over the edge, and the wheels must stand true.",
+        "worn": f"Worn hollow, {quantity(abs(crown), 'thin')}: a band wanders on it. Dress "
+        "or replace the tyre before chasing it with knob or guides.",
+    }[state]
+    if lopsided:
+        words += " One side is lower: worn there, or the tyre has shifted."
+    if state != recorded:
+        words += f" The saw is recorded as {recorded}: correct it."
+    return words
+
+
+@checked
+def tyre_verdict(
+    *, front_gap_mm: float, middle_gap_mm: float, back_gap_mm: float, width_mm: float, recorded: str
+) -> TyreVerdict:
+    """The tyre from the light under a straightedge at front, middle and back (mm).
+
+    Resting on a crown the edges show light and the middle none; on a hollow the middle does.
+
+    >>> tyre_verdict(front_gap_mm=0.4, middle_gap_mm=0, back_gap_mm=0.4, width_mm=30,
+    ...     recorded="crowned").state
+    'crowned'
+    """
+    edges = (front_gap_mm + back_gap_mm) / 2.0
+    crown = edges - middle_gap_mm
+    state = "flat"
+    if crown < -SEEN_MM:
+        state = "worn"
+    elif crown > max(SEEN_MM, LEAST_CROWN_SHARE * width_mm):
+        state = "crowned"
+    lopsided = state == "crowned" and abs(front_gap_mm - back_gap_mm) > LOPSIDED_SHARE * edges
+    usual = "flat" if recorded == "none" else recorded
+    return TyreVerdict(state, crown, state == usual, _words(state, crown, lopsided, usual))

@@ -1,0 +1,224 @@
+"""What the steps of a set-up say: figures, and the shop's own ways."""
+
+from dataclasses import dataclass
+
+from jade_ribbon.core.choosing.choose import Ranked
+from jade_ribbon.core.job import Job, Saw
+from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.setup.drift_verdict import STOP_DEG
+from jade_ribbon.core.setup.figures import NARROW_ON_THRUST_MM, GuideCard, TensionCard
+from jade_ribbon.core.setup.fittings import Bench
+from jade_ribbon.reference.tables import house_rules
+
+FRONT_EDGE = "teeth at or just over the front edge"
+
+
+def band_position(job: Job, rule: str, band_width_mm: float, tyre_width_mm: float | None) -> str:
+    """Where the band rides, by tyre, width and house rule."""
+    if rule != "front_edge":
+        if job.saw.tyre in ("flat", "none"):
+            return f"{FRONT_EDGE}, since the tyre is flat"
+        if tyre_width_mm is not None and band_width_mm > tyre_width_mm / 2.0:
+            return f"{FRONT_EDGE}, since it is wider than half the tyre and its set would chew it"
+    return {
+        "centred": "centred on the crown",
+        "front_edge": FRONT_EDGE,
+        "forward": "slightly forward of centre",
+    }[rule]
+
+
+@dataclass(frozen=True)
+class ShopHabits:
+    """House rules that shape the card but not the choice."""
+
+    band_position: str = "centred"
+    side_gap: str = "by_guide"
+    thrust_gap: str = "spacer"
+    guide_order: str = "upper_first"
+    guide_first: str = "sides_first"
+    tension_means: str = "gauge"
+    guides_role: str = "backup"
+    coplanar: str = "when_it_shows"
+    factory_alignment: str = "leave"
+    drift: str = "fence"
+    guiding: str = "fence"
+    stock: str = "face_edge"
+    reactive: str = "halves"
+    weld: str = "by_hand"
+    guide_kind: str = "soft"
+    billet: str = "yield"
+
+
+def _tension_check(card: TensionCard, means: str) -> str:
+    if means == "pluck" and card.note_Hz is not None:
+        return f"Plucked with guides off it sounds {card.note_Hz:.1f} Hz, about {card.note_name}."
+    if means == "push" and card.side_push is not None:
+        p = card.side_push
+        return (
+            f"{quantity(p.force_N, 'force')} pushes the middle of the span "
+            f"{quantity(p.deflection_mm, 'length')} aside."
+        )
+    if means == "scale" and card.scale is not None:
+        return f"The saw's own scale, as calibrated here, stands at {card.scale.reading:.3g}."
+    if means == "travel" and card.wheel_travel_mm is not None:
+        travel = quantity(card.wheel_travel_mm, "thin")
+        return f"From snug the wheel has moved about {travel}, tyres aside."
+    return (
+        f"The gauge, zeroed slack, fixed jaw first, shows "
+        f"{quantity(card.forms.gauge_stretch_um, 'stretch')} over "
+        f"{quantity(card.gauge_length_mm, 'length')}."
+    )
+
+
+def _gap_words(gap: float | None) -> str:
+    if gap is None:
+        return "none"
+    return "just touching" if gap == 0 else quantity(gap, "thin")
+
+
+BIG_WHEEL_MM = 500.0
+SOFT_GUIDE_BELOW_MM = 6.0
+REACTIVE_WORDS = ("spring", "bows", "case-hardened", "stress", "pinch")
+"""What the table's remarks say of stock that moves when it is opened."""
+
+
+def coplanar_limit_of(saw: Saw) -> float:
+    """How far wheels may stand out of plane before acting: 1 mm flat or big, else 3 mm."""
+    flat = saw.tyre in ("flat", "none")
+    return 1.0 if flat or max(saw.wheel_diameters_mm) > BIG_WHEEL_MM else 3.0
+
+
+def _habit_words(best: Ranked, job: Job, habits: ShopHabits) -> dict[str, str]:
+    """The shop's own ways, as the steps say them."""
+    limit = quantity(coplanar_limit_of(job.saw), "length")
+    narrow = best.evaluation.facts.band.width_mm < SOFT_GUIDE_BELOW_MM
+    hard = job.saw.guides not in ("soft_block", "thrust_only", "none")
+    moves = any(word in job.cut.material.cautions for word in REACTIVE_WORDS)
+    resaw = job.cut.operation in ("resaw", "veneer", "rip")
+    billet = {
+        "yield": " A bowed billet: count the pieces flattened first and along its curve.",
+        "flatten": " Flatten a bowed billet first.",
+        "curve": " Saw a bowed billet along its curve, to a scribed line.",
+    }[habits.billet]
+    stock = {
+        "face_edge": "Stock with one face and an edge square.",
+        "four_square": "Stock four-square.",
+        "as_it_is": "Stock as it is, to a scribed line.",
+    }[habits.stock]
+    reactive = {
+        "halves": " It moves when opened: halve from the middle outwards.",
+        "one_face": " It moves when opened: slice from one face and true it between.",
+    }[habits.reactive]
+    return {
+        "coplanar": f"Wheels in one plane within {limit}: true them if not."
+        if habits.coplanar == "always"
+        else f"Look at the wheels' plane only if it will not sit on both, or over {limit}.",
+        "alignment": {
+            "leave": "A fault in alignment shows with a second band too: try one first.",
+            "true": "True the wheels before chasing it with the knob.",
+        }[habits.factory_alignment],
+        "guides_role": {
+            "backup": "If it wanders, look at crown, alignment and tension before the guides.",
+            "straight": "The guides make this cut straight: take care over each gap.",
+        }[habits.guides_role],
+        "guide_kind": "Under 6 mm, soft blocks save the teeth at a touch."
+        if narrow and hard and habits.guide_kind == "soft"
+        else "",
+        "guiding": {
+            "fence": "Guide by the fence.",
+            "single_point": "Guide by a single point at the tooth line; it needs no drift shift.",
+            "scribed": "Freehand to a scribed line.",
+        }[habits.guiding]
+        if resaw
+        else "",
+        "stock": (stock + billet + (reactive if moves else "")) if resaw else "",
+        "weld": {
+            "by_hand": "Dress it turning by hand.",
+            "running": "Dress the back edge only, running, doors shut; never faces or teeth.",
+        }[habits.weld],
+        "drift": {
+            "fence": f"Up to {STOP_DEG:g}°: set the fence to it. Over that is a fault to find.",
+            "single_point": "A single-point fence follows it and needs no shift; "
+            f"over {STOP_DEG:g}° seek the fault.",
+            "tracking": "Steer a small drift out by tracking; "
+            f"over {STOP_DEG:g}° is a fault to find.",
+        }[habits.drift],
+    }
+
+
+def runs_on_thrust_alone(best: Ranked, job: Job) -> bool:
+    """Very narrow bands, and saws without side guides."""
+    narrow = best.evaluation.facts.band.width_mm <= NARROW_ON_THRUST_MM
+    return narrow or job.saw.guides == "thrust_only"
+
+
+def _machine_words(job: Job, habits: ShopHabits, bench: Bench) -> dict[str, str]:
+    """What depends on the kind of saw."""
+    upright = job.saw.orientation == "vertical"
+    back_off = "sides apart, thrust back"
+    if job.saw.guides == "thrust_only":
+        back_off = "thrust back"
+    tilt = ""
+    if job.cut.operation == "wedge" and job.cut.angle_deg:
+        tilt = f", then the table tilted {abs(job.cut.angle_deg):g} degrees, fence on its low side"
+    return {
+        "work_side": "table" if upright else "bed",
+        "back_off": back_off,
+        "third_wheel": "over the third wheel, " if job.saw.wheels == 3 else "",
+        "knob": KNOB_WORDS[bench.knob],
+        "tilt": tilt,
+        "order_within": habits_name("guide_first", habits.guide_first),
+    }
+
+
+KNOB_WORDS = {
+    "unknown": "Try which way the knob moves it, an eighth of a turn at a time, and note it.",
+    "clockwise_back": "On this saw the knob clockwise moves it back.",
+    "clockwise_forward": "On this saw the knob clockwise moves it forward.",
+}
+
+
+def habits_name(rule: str, choice: str) -> str:
+    """A house rule's choice as said."""
+    return house_rules()[rule].name_of(choice)
+
+
+DRIFT_RUN_MM = 300.0
+
+
+def step_words(
+    best: Ranked,
+    job: Job,
+    *,
+    habits: ShopHabits,
+    bench: Bench,
+    card: TensionCard,
+    guides: GuideCard,
+) -> dict[str, str]:
+    """Every word and figure that the texts of the steps leave in braces."""
+    speed = best.evaluation.speed
+    assert speed is not None
+    width = best.evaluation.facts.band.width_mm
+    position = band_position(job, habits.band_position, width, bench.tyre_width_mm)
+    return {
+        **_habit_words(best, job, habits),
+        **_machine_words(job, habits, bench),
+        "position": position,
+        "position_again": f"Again {position}, now under tension",
+        "stress": quantity(card.stress_MPa, "stress"),
+        "tension_check": _tension_check(card, habits.tension_means),
+        "gullet": f"gullets are {quantity(guides.behind_gullet_mm, 'thin')} deep",
+        "side_gap": _gap_words(guides.side_gap_mm),
+        "thrust_gap": _gap_words(guides.thrust_gap_mm),
+        "guard_gap": quantity(guides.guard_gap_mm, "length"),
+        "guard_height": quantity(guides.guard_height_mm, "length"),
+        "speed_setting": speed.setting,
+        "speed": quantity(speed.speed_m_s, "speed"),
+        "feed": quantity(best.run.feed_m_min, "feed"),
+        "drift_run": quantity(DRIFT_RUN_MM, "length"),
+        "tolerance": quantity(job.cut.tolerance_mm, "thin")
+        if job.cut.tolerance_mm
+        else "your tolerance",
+        "trial_wrong": "Thick in the middle: too hard a feed, a dull band or too little tension. "
+        "One end thicker: drift. Top thicker: table or band out of square.",
+    }

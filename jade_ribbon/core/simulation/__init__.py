@@ -1,0 +1,1 @@
+"""A simulated saw: what its instruments would read, faults included."""

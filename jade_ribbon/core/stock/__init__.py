@@ -1,0 +1,1 @@
+"""Stock: billets, logs, nesting and joinery."""

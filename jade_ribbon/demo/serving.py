@@ -1,0 +1,47 @@
+"""The application on a file, in a process of its own, for pictures and browser tests."""
+
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+CHROMIUM = "/usr/bin/chromium"
+"""Debian's own browser, which drives the pictures and the tests."""
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+@contextmanager
+def serving(file: Path, port: int | None = None) -> Iterator[str]:
+    """The application on a file, in a process of its own; its address."""
+    port = port or free_port()
+    command = [sys.executable, "-m", "jade_ribbon", "serve", "--file", str(file)]
+    server = subprocess.Popen(  # noqa: S603 - our own module
+        [*command, "--port", str(port)], stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
+    )
+    address = f"http://127.0.0.1:{port}"
+    try:
+        wait_for(address)
+        yield address
+    finally:
+        server.terminate()
+        server.wait(20)
+
+
+def wait_for(address: str) -> None:
+    for _ in range(150):
+        try:
+            urllib.request.urlopen(f"{address}/api/shop", timeout=5).read()  # noqa: S310 - our own address
+        except OSError:
+            time.sleep(0.2)
+        else:
+            return
+    raise TimeoutError(f"nothing answers at {address}")

@@ -1,0 +1,103 @@
+"""The result of a job file: the recommendation as plain data (docs/formats)."""
+
+from typing import Any
+
+from jade_ribbon.core.choosing.cautions import cautions_for
+from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
+from jade_ribbon.core.choosing.evaluate import Evaluation
+from jade_ribbon.core.choosing.explain import reasons, rules_applied
+from jade_ribbon.core.job import Candidate, Job
+from jade_ribbon.core.mechanics.tension import tension
+
+ALTERNATIVES_SHOWN = 12
+GAUGE_LENGTH_MM = 100.0
+
+
+def band_record(band: Candidate) -> dict[str, Any]:
+    """A band as the job file writes it."""
+    record: dict[str, Any] = {
+        "label": band.label,
+        "width_mm": band.width_mm,
+        "thickness_mm": band.thickness_mm,
+    }
+    if band.tpi_lo is not None and band.is_variable:
+        record["tpi_range"] = [band.tpi_lo, band.tpi_hi]
+    elif band.tpi_lo is not None:
+        record["tpi"] = band.tpi_lo
+    return record | {
+        "form": band.form,
+        "steel": band.steel,
+        "set_per_side_mm": band.set_per_side_mm,
+        "length_mm": band.length_mm,
+        "dullness": band.dullness,
+        "price": band.price,
+    }
+
+
+def window_record(e: Evaluation) -> dict[str, Any]:
+    """The feed window as the calculation prints it."""
+    w = e.window
+    assert w is not None
+    return {
+        "limits_m_min": dict(w.limits_m_min),
+        "floor_m_min": w.floor_m_min,
+        "ceiling_m_min": w.ceiling_m_min,
+        "binding": w.binding,
+        "state": w.state,
+        "recommended_m_min": w.recommended_m_min,
+    }
+
+
+def option_record(ranked: Ranked, choice: Choice, job: Job) -> dict[str, Any]:
+    """One feasible band with its settings."""
+    e, run = ranked.evaluation, ranked.run
+    assert e.speed is not None and e.fatigue is not None
+    forms = tension(
+        stress_MPa=e.stress_MPa,
+        body_width_mm=e.facts.body_width_mm,
+        thickness_mm=e.facts.band.thickness_mm,
+        band_length_mm=e.facts.length_mm,
+        gauge_length_mm=GAUGE_LENGTH_MM,
+    )
+    return {
+        "band": band_record(e.facts.band),
+        "stress_MPa": e.stress_MPa,
+        "wheel_force_N": e.strand_force_N * job.saw.force_per_strand,
+        "gauge_stretch_um_per_100mm": forms.gauge_stretch_um,
+        "speed_m_s": e.speed.speed_m_s,
+        "drive_setting": e.speed.setting,
+        "feed_m_min": run.feed_m_min,
+        "feed_window": window_record(e),
+        "teeth_in_cut": e.teeth_in_cut,
+        "min_radius_mm": e.tight_radius_mm,
+        "bending_hours": e.fatigue.running_hours,
+        "cut_time_s": run.contact.cutting_time_s,
+        "equivalent_contact_m": run.equivalent_m,
+        "cost_per_piece": ranked.total,
+        "reasons": [{"key": r.key, "text": r.text} for r in reasons(ranked, choice, job)],
+    }
+
+
+def recommend(job: Job) -> dict[str, Any]:
+    """The result of a job file. Raises InputError with every fault."""
+    choice = choose(job)
+    best = choice.best
+    others = choice.ranked[1:] if best is not None else ()
+    return {
+        "recommended": option_record(best, choice, job) if best else None,
+        "alternatives": [option_record(r, choice, job) for r in others[:ALTERNATIVES_SHOWN]],
+        "excluded": [
+            {
+                "band": band_record(e.facts.band),
+                "reasons": [{"key": r.key, "text": r.text} for r in e.conflicts],
+            }
+            for e in choice.excluded
+        ],
+        "cautions": [
+            {"key": c.key, "level": c.level, "text": c.text} for c in cautions_for(job, best)
+        ],
+        "rules_applied": [
+            {"rule": r.rule, "choice": r.choice, "why": r.why}
+            for r in rules_applied(best, choice, job)
+        ],
+    }

@@ -1,0 +1,1 @@
+"""Faults: from a sign to its cause."""

@@ -1,0 +1,1 @@
+"""Plan: jobs, the answer, and what stands beside it."""

@@ -1,0 +1,128 @@
+"""Beside the plan: one band at a feed, bands compared, and what the choice leans on."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.choosing.choose import choose
+from jade_ribbon.core.choosing.conflicts import Reason
+from jade_ribbon.core.choosing.evaluate import Evaluation, evaluate, figures_at
+from jade_ribbon.core.choosing.explain import rules_applied
+from jade_ribbon.core.choosing.sensitivity import RulePrice, Sway, rule_prices, sways
+from jade_ribbon.core.job import Candidate, Job
+from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.services.planning.answers import (
+    BandFigures,
+    FeedFigures,
+    Option,
+    band_figures,
+    feed_figures,
+    option,
+)
+from jade_ribbon.services.planning.inputs import CompareInput, FeedInput, PlanInput
+from jade_ribbon.services.planning.snapshot import (
+    World,
+    job_for,
+    rack_candidates,
+    read_world,
+    with_material_life,
+)
+from jade_ribbon.services.rack.bands import candidate
+from jade_ribbon.services.records import get
+from jade_ribbon.services.shop.saws import core_saw
+from jade_ribbon.store.models import BandRow, SawRow
+
+OPTIONS_SHOWN = 6
+WORTH_BUYING = 0.9
+"""A type not on the rack is worth naming when it costs under this share of the rack's best."""
+
+
+def evaluation_of(
+    session: Session, given: PlanInput, band: Candidate | None, band_id: int | None
+) -> tuple[Evaluation, Job, World]:
+    """One band in a cut, from the rack or given."""
+    world = read_world(session)
+    row: SawRow = get(session, "saw", given.saw_id)
+    if band_id is not None:
+        found: BandRow = get(session, "band", band_id)
+        plain = candidate(found, world.lives, row.id, world.by_band.get(found.id))
+        material = given.to_core(world.materials).material
+        band = with_material_life(plain, found, world, material)
+    assert band is not None
+    job = job_for(world, core_saw(row), given, (band,))
+    choose(job)
+    return evaluate(job.bands[0], job), job, world
+
+
+def feed(session: Session, given: FeedInput) -> FeedFigures:
+    """What happens at a feed. InputError when the band cannot do the cut at all."""
+    band = given.band.to_core() if given.band is not None else None
+    evaluation, job, world = evaluation_of(session, given, band, given.band_id)
+    if evaluation.run is None:
+        reason: Any = evaluation.conflicts[0].text if evaluation.conflicts else "no feed works"
+        raise InputError([Fault("band_id", f"this band cannot do the cut: {reason}")])
+    run = figures_at(evaluation, job, given.feed_m_min)
+    return feed_figures(evaluation, run, job, world)
+
+
+@dataclass(frozen=True)
+class Compared:
+    """One band of a comparison: its figures, or why it cannot."""
+
+    band: BandFigures
+    option: Option | None
+    reasons: tuple[Reason, ...]
+    life_m: float
+
+
+def compare(session: Session, given: CompareInput) -> list[Compared]:
+    """The named bands in one cut, in the order asked, feasible or not."""
+    row: SawRow = get(session, "saw", given.saw_id)
+    world = read_world(session)
+    known = {b.band_id: b for b in rack_candidates(world, row.id, given)}
+    faults = [
+        Fault(f"band_ids.{i}", f"band {band_id} is not on the rack", band_id)
+        for i, band_id in enumerate(given.band_ids)
+        if band_id not in known
+    ]
+    if faults:
+        raise InputError(faults)
+    bands = tuple(known[i] for i in dict.fromkeys(given.band_ids))
+    job = job_for(world, core_saw(row), given, bands)
+    choice = choose(job)
+    ranked = {r.evaluation.facts.band.band_id: r for r in choice.ranked}
+    excluded = {e.facts.band.band_id: e for e in choice.excluded}
+    found = []
+    for band in bands:
+        best = ranked.get(band.band_id)
+        evaluation = best.evaluation if best is not None else excluded[band.band_id]
+        found.append(
+            Compared(
+                band=band_figures(evaluation.facts, ""),
+                option=option(best, best, job, world) if best is not None else None,
+                reasons=evaluation.conflicts,
+                life_m=evaluation.facts.life_m,
+            )
+        )
+    return found
+
+
+@dataclass(frozen=True)
+class SwayAnswer:
+    """What the choice leans on."""
+
+    prices: tuple[RulePrice, ...]
+    sways: tuple[Sway, ...]
+
+
+def sway(session: Session, given: PlanInput) -> SwayAnswer:
+    """The price of each house rule at work, and the nearest changes that change the band."""
+    row: SawRow = get(session, "saw", given.saw_id)
+    world = read_world(session)
+    job = job_for(world, core_saw(row), given, rack_candidates(world, row.id, given))
+    choice = choose(job)
+    if choice.best is None:
+        return SwayAnswer((), ())
+    rules = tuple(r.rule for r in rules_applied(choice.best, choice, job))
+    return SwayAnswer(rule_prices(job, rules), sways(job))

@@ -1,0 +1,137 @@
+"""Plan: the answer to "which band, on which saw, how" for a cut."""
+
+import dataclasses
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.choosing.catalogue import type_label
+from jade_ribbon.core.choosing.cautions import DISCLAIMER, cautions_for
+from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
+from jade_ribbon.core.choosing.explain import difference, reasons, rules_applied
+from jade_ribbon.core.choosing.figures import explain
+from jade_ribbon.core.choosing.steel_costs import steel_costs
+from jade_ribbon.core.choosing.unblock import openers
+from jade_ribbon.core.job import Job
+from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.services.planning.answers import (
+    Buy,
+    ExcludedBand,
+    PlanAnswer,
+    SawVerdict,
+    option,
+    prevented,
+)
+from jade_ribbon.services.planning.inputs import PlanInput
+from jade_ribbon.services.planning.snapshot import (
+    World,
+    job_for,
+    rack_candidates,
+    read_world,
+    type_candidates,
+)
+from jade_ribbon.services.records import get
+from jade_ribbon.services.shop.saws import core_saw
+from jade_ribbon.store.models import SawRow
+
+OPTIONS_SHOWN = 6
+WORTH_BUYING = 0.9
+"""A type not on the rack is worth naming when it costs under this share of the rack's best."""
+
+
+def _elsewhere(row: SawRow, given: PlanInput, world: World) -> SawVerdict:
+    """What one saw would do with the bands of the rack that are long enough for it."""
+    fitting = [
+        b for b in world.bands if row.band_length_min_mm <= b.length_mm <= row.band_length_max_mm
+    ]
+    near = dataclasses.replace(world, bands=fitting)
+    job = job_for(near, core_saw(row), given, rack_candidates(near, row.id, given))
+    try:
+        choice = choose(job)
+    except InputError as error:
+        return SawVerdict(row.id, row.name, False, error.faults[0].message, None, None)
+    best = choice.best
+    if best is None:
+        words = choice.stop.text if choice.stop else prevented(choice)
+        return SawVerdict(row.id, row.name, False, words, None, None)
+    label = best.evaluation.facts.band.label
+    return SawVerdict(row.id, row.name, True, label, best.total, best.run.feed_m_min)
+
+
+def _buy(choice: Choice, job: Job, world: World, rack_best: Ranked | None) -> Buy | None:
+    """A catalogue type clearly better than the rack's best, or the only one able."""
+    best = choice.best
+    if best is None:
+        return None
+    if rack_best is not None and (
+        best.band_class > rack_best.band_class
+        or (
+            best.band_class == rack_best.band_class and best.total >= WORTH_BUYING * rack_best.total
+        )
+    ):
+        return None
+    facts = best.evaluation.facts
+    words = "Nothing on the rack can do it; this would."
+    if rack_best is not None:
+        words = f"The rack's best will do meanwhile; this {difference(rack_best, best)}."
+    return Buy(
+        option=option(best, best, job, world),
+        type_label=type_label(
+            facts.band.width_mm,
+            facts.band.thickness_mm,
+            facts.band.tpi_lo,
+            facts.band.tpi_hi,
+            facts.form.name.split(" (")[0].split(" / ")[0],
+            facts.steel.name,
+        ),
+        length_mm=facts.length_mm,
+        price=facts.price,
+        words=words,
+    )
+
+
+def _too_close(choice: Choice) -> str:
+    best, second = choice.best, choice.runner_up
+    if best is None or second is None or not choice.too_close:
+        return ""
+    return (
+        f"Too close to call against {second.evaluation.facts.band.label}: "
+        f"{best.total:.2f} and {second.total:.2f} a piece, within what edge life is known to. "
+        "A logged run on each would settle it."
+    )
+
+
+def plan(session: Session, given: PlanInput) -> PlanAnswer:
+    """Answer a cut on a saw from the rack, the catalogue and the shop's other saws."""
+    row: SawRow = get(session, "saw", given.saw_id)
+    world = read_world(session)
+    saw = core_saw(row)
+    job = job_for(world, saw, given, rack_candidates(world, row.id, given))
+    choice = choose(job)
+    best = choice.best
+    types_job = job_for(world, saw, given, type_candidates(world))
+    types = choose(types_job)
+    return PlanAnswer(
+        saw_id=row.id,
+        saw_name=row.name,
+        best=option(best, best, job, world) if best else None,
+        alternatives=[option(r, best, job, world) for r in choice.ranked[1 : OPTIONS_SHOWN + 1]]
+        if best
+        else [],
+        excluded=[
+            ExcludedBand(e.facts.band.label, e.facts.band.band_id, e.conflicts)
+            for e in choice.excluded
+        ],
+        reasons=reasons(best, choice, job) if best else (),
+        rules=rules_applied(best, choice, job),
+        cautions=cautions_for(job, best),
+        disclaimer=DISCLAIMER,
+        explained=explain(best, job) if best else {},
+        stop=choice.stop,
+        too_close=_too_close(choice),
+        buy=None if choice.stop else _buy(types, types_job, world, best),
+        steels=() if choice.stop else steel_costs(types, job.cut.material),
+        saws=[_elsewhere(s, given, world) for s in world.saws if s.id != row.id],
+        assumed=row.assumed,
+        prevented="" if best or choice.stop else prevented(choice),
+        openers=() if best or choice.stop else openers(choice.excluded, job),
+    )

@@ -1,0 +1,103 @@
+"""What a plan reads from the store, once, and the core's job made of it."""
+
+import dataclasses
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.choosing.catalogue import catalogue_candidates
+from jade_ribbon.core.edge.shop_life import ShopLives, life_in, own_life_m
+from jade_ribbon.core.job import Candidate, Job, Saw
+from jade_ribbon.formats.job import CutFile
+from jade_ribbon.reference.tables import Material
+from jade_ribbon.services.planning.inputs import PlanInput, WhatIf
+from jade_ribbon.services.rack.band_types import own_type
+from jade_ribbon.services.rack.bands import candidate, shop_lives
+from jade_ribbon.services.shop.materials import material_table
+from jade_ribbon.services.shop.settings import Shop, read_shop, rules_for
+from jade_ribbon.store.models import BandRow, BandTypeRow, SawRow
+
+OPTIONS_SHOWN = 6
+WORTH_BUYING = 0.9
+"""A type not on the rack is worth naming when it costs under this share of the rack's best."""
+
+
+@dataclass(frozen=True)
+class World:
+    """What a plan reads from the store, once."""
+
+    shop: Shop
+    saws: Sequence[SawRow]
+    bands: Sequence[BandRow]
+    lives: ShopLives
+    by_band: Mapping[int, int]
+    materials: Mapping[str, Material]
+    types: Sequence[BandTypeRow]
+
+
+def read_world(session: Session) -> World:
+    """Saws, usable bands, lives, settings, materials and own band types: six statements."""
+    saws = session.scalars(
+        select(SawRow).where(SawRow.deleted_at.is_(None)).order_by(SawRow.id)
+    ).all()
+    bands = session.scalars(
+        select(BandRow).where(BandRow.deleted_at.is_(None), BandRow.state == "rack")
+    ).all()
+    mounted = {s.mounted_band_id: s.id for s in saws if s.mounted_band_id is not None}
+    table = material_table(session)
+    types = session.scalars(
+        select(BandTypeRow).where(BandTypeRow.deleted_at.is_(None)).order_by(BandTypeRow.id)
+    ).all()
+    return World(read_shop(session), saws, bands, shop_lives(session), mounted, table, types)
+
+
+def type_candidates(world: World) -> tuple[Candidate, ...]:
+    """Band types to buy: the built-in catalogue and the shop's own."""
+    return (*catalogue_candidates(), *(own_type(row) for row in world.types))
+
+
+def with_material_life(
+    band: Candidate, row: BandRow, world: World, material: Material
+) -> Candidate:
+    shop_life = world.lives.of(row.steel, row.sharpenings)
+    life = own_life_m(shop_life, used_m=row.edge_equivalent_m)
+    return dataclasses.replace(band, life_m=life_in(life, steel_key=row.steel, material=material))
+
+
+def rack_candidates(world: World, saw_id: int, cut: CutFile) -> tuple[Candidate, ...]:
+    """The whole rack as candidates for a saw, each with its life in this material."""
+    material = cut.to_core(world.materials).material
+    return tuple(
+        with_material_life(
+            candidate(row, world.lives, saw_id, world.by_band.get(row.id)), row, world, material
+        )
+        for row in world.bands
+    )
+
+
+def job_for(world: World, saw: Saw, given: PlanInput, bands: tuple[Candidate, ...]) -> Job:
+    """The core's job of a question, with what is tried out in place of the shop's figures."""
+    rules = rules_for(world.shop, given.rules)
+    job = Job(
+        saw=saw,
+        cut=given.to_core(world.materials),
+        rules=rules,
+        rates=world.shop.rates,
+        bands=bands,
+    )
+    return job if given.what_if is None else _tried_out(job, given.what_if)
+
+
+def _tried_out(job: Job, tried: WhatIf) -> Job:
+    """The job with other motor, tension, guard or edges."""
+    saw, bands = job.saw, job.bands
+    if tried.motor_kW is not None:
+        saw = dataclasses.replace(saw, motor_kW=tried.motor_kW)
+    if tried.guard_gap_mm is not None:
+        base = saw.guide_span_base_mm + tried.guard_gap_mm - job.rules.guard_gap_mm
+        saw = dataclasses.replace(saw, guide_span_base_mm=max(base, 0.0))
+    if tried.dullness is not None:
+        bands = tuple(dataclasses.replace(b, dullness=tried.dullness) for b in bands)
+    return dataclasses.replace(job, saw=saw, bands=bands, stress_MPa=tried.stress_MPa)

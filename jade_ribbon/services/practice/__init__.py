@@ -1,0 +1,1 @@
+"""Practise: questions and their scores."""

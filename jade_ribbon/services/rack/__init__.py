@@ -1,0 +1,1 @@
+"""The rack: bands, their pages and types."""

@@ -1,0 +1,104 @@
+"""The shop's own band types, searched beside the built-in catalogue."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.choosing.catalogue import type_label
+from jade_ribbon.core.job import Candidate
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.rack.bands import MINOR, check_type
+from jade_ribbon.services.rack.inputs import OwnTypeInput
+from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.store.models import BandTypeRow
+
+PLAIN = (
+    "width_mm",
+    "thickness_mm",
+    "tpi_lo",
+    "tpi_hi",
+    "form",
+    "steel",
+    "set_per_side_mm",
+    "note",
+)
+
+
+@dataclass(frozen=True)
+class OwnType:
+    """A band type of this shop."""
+
+    id: int
+    label: str
+    width_mm: float
+    thickness_mm: float
+    tpi_lo: float | None
+    tpi_hi: float | None
+    form: str
+    steel: str
+    set_per_side_mm: float | None
+    price_per_m: float | None
+    note: str
+    change_id: int | None
+
+
+def label_of(row: BandTypeRow) -> str:
+    """A type named by what it is."""
+    return type_label(row.width_mm, row.thickness_mm, row.tpi_lo, row.tpi_hi, row.form, row.steel)
+
+
+def _money(row: BandTypeRow) -> float | None:
+    return None if row.price_per_m_minor is None else row.price_per_m_minor / MINOR
+
+
+def own_type(row: BandTypeRow) -> Candidate:
+    """A type as a candidate to buy."""
+    plain = {n: getattr(row, n) for n in PLAIN if n != "note"}
+    return Candidate(label=label_of(row), price_per_m=_money(row), **plain)
+
+
+def _answer(row: BandTypeRow, change_id: int | None = None) -> OwnType:
+    plain = {n: getattr(row, n) for n in PLAIN}
+    return OwnType(
+        id=row.id, label=label_of(row), price_per_m=_money(row), change_id=change_id, **plain
+    )
+
+
+def list_types(session: Session) -> list[OwnType]:
+    """The shop's own types."""
+    query = select(BandTypeRow).where(BandTypeRow.deleted_at.is_(None)).order_by(BandTypeRow.id)
+    return [_answer(row) for row in session.scalars(query)]
+
+
+def _apply(row: BandTypeRow, given: OwnTypeInput) -> None:
+    check_type(given)
+    for name in PLAIN:
+        setattr(row, name, getattr(given, name))
+    row.price_per_m_minor = None if given.price_per_m is None else round(given.price_per_m * MINOR)
+
+
+def add_type(session: Session, given: OwnTypeInput) -> OwnType:
+    """A new type. ConflictError when the same one is there already."""
+    row = BandTypeRow()
+    _apply(row, given)
+    if any(t.label == label_of(row) for t in list_types(session)):
+        raise ConflictError(f"{label_of(row)} is among your types already.")
+    session.add(row)
+    session.flush()
+    return _answer(row, log_change(session, row, "add", None).id)
+
+
+def edit_type(session: Session, type_id: int, given: OwnTypeInput) -> OwnType:
+    row: BandTypeRow = get(session, "band_type", type_id)
+    before = snapshot(row)
+    _apply(row, given)
+    return _answer(row, log_change(session, row, "edit", before).id)
+
+
+def delete_type(session: Session, type_id: int) -> int:
+    """Delete a type; the id of the change, for undo."""
+    row: BandTypeRow = get(session, "band_type", type_id)
+    before = snapshot(row)
+    row.deleted_at = now()
+    return log_change(session, row, "delete", before).id

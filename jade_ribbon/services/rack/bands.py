@@ -1,0 +1,342 @@
+"""Bands on the rack: add, edit, events, and what their record says of their edge."""
+
+import dataclasses
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.bands.facts import look_up, pitches_mm
+from jade_ribbon.core.edge.history import BandHistory, EventFact, RunFact, replay
+from jade_ribbon.core.edge.shop_life import ShopLife, ShopLives, chance_to_last, own_life_m
+from jade_ribbon.core.job import Candidate
+from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.rack.inputs import BandEventInput, BandInput, BandTypeInput
+from jade_ribbon.services.records import get, log_change, now, projected, snapshot
+from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, RunRow, SawRow
+
+BAND_PLAIN = (
+    "label",
+    "width_mm",
+    "thickness_mm",
+    "tpi_lo",
+    "tpi_hi",
+    "form",
+    "steel",
+    "length_mm",
+    "set_per_side_mm",
+    "place",
+    "note",
+)
+MINOR = 100
+
+
+@dataclass(frozen=True)
+class BandAnswer:
+    """A band as the rack lists it. Dullness and fouling 0..1; metres in clean dry oak."""
+
+    id: int
+    label: str
+    width_mm: float
+    thickness_mm: float
+    tpi_lo: float | None
+    tpi_hi: float | None
+    form: str
+    steel: str
+    length_mm: float
+    set_per_side_mm: float | None
+    price: float | None
+    place: str
+    note: str
+    state: str
+    scrap_reason: str | None
+    arrived_at: datetime
+    sharpenings: int
+    dullness: float
+    fouling: float
+    edge: str
+    tip_radius_um: float
+    life_left_share: float
+    edge_equivalent_m: float
+    life_m: float
+    bending_share: float
+    runs: int
+    last_run_at: datetime | None
+    mounted_on: str | None
+    mounted_saw_id: int | None
+    tension_state: str | None
+
+
+def shop_lives(session: Session) -> ShopLives:
+    """Lives of all edges in this shop's record; one statement."""
+    rows = session.execute(
+        select(BandRow.steel, EdgeLifeRow.number, EdgeLifeRow.equivalent_m, EdgeLifeRow.ending)
+        .join(BandRow, EdgeLifeRow.band_id == BandRow.id)
+        .where(BandRow.deleted_at.is_(None))
+    )
+    return ShopLives((steel, number, m, ending == "dull") for steel, number, m, ending in rows)
+
+
+def dullness_of(row: BandRow, life: ShopLife) -> float:
+    """Edge wear over the life to expect, this edge's own metres left out of it."""
+    return row.edge_equivalent_m / own_life_m(life, used_m=row.edge_equivalent_m)
+
+
+def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
+    life = lives.of(row.steel, row.sharpenings)
+    dull = dullness_of(row, life)
+    state = edge_state(effective_dullness(edge_dullness=dull, fouled=row.fouling))
+    return BandAnswer(
+        id=row.id,
+        label=row.label,
+        width_mm=row.width_mm,
+        thickness_mm=row.thickness_mm,
+        tpi_lo=row.tpi_lo,
+        tpi_hi=row.tpi_hi,
+        form=row.form,
+        steel=row.steel,
+        length_mm=row.length_mm,
+        set_per_side_mm=row.set_per_side_mm,
+        price=None if row.price_minor is None else row.price_minor / MINOR,
+        place=row.place,
+        note=row.note,
+        state=row.state,
+        scrap_reason=row.scrap_reason,
+        arrived_at=row.arrived_at,
+        sharpenings=row.sharpenings,
+        dullness=dull,
+        fouling=row.fouling,
+        edge=state.key,
+        tip_radius_um=state.tip_radius_um,
+        life_left_share=max(0.0, 1.0 - dull),
+        edge_equivalent_m=row.edge_equivalent_m,
+        life_m=own_life_m(life, used_m=row.edge_equivalent_m),
+        bending_share=row.bending_share,
+        runs=row.runs,
+        last_run_at=row.last_run_at,
+        mounted_on=saw.name if saw else None,
+        mounted_saw_id=saw.id if saw else None,
+        tension_state=saw.tension_state if saw else None,
+    )
+
+
+def list_bands(session: Session, *, scrapped: bool = True) -> list[BandAnswer]:
+    """All live bands; three statements however many there are."""
+    lives = shop_lives(session)
+    query = (
+        select(BandRow, SawRow)
+        .outerjoin(SawRow, SawRow.mounted_band_id == BandRow.id)
+        .where(BandRow.deleted_at.is_(None))
+        .order_by(BandRow.label)
+    )
+    if not scrapped:
+        query = query.where(BandRow.state != "scrapped")
+    return [answer(band, lives, saw) for band, saw in session.execute(query)]
+
+
+def one_band(session: Session, band_id: int) -> BandAnswer:
+    row = get(session, "band", band_id)
+    saw = session.scalars(select(SawRow).where(SawRow.mounted_band_id == band_id)).first()
+    return answer(row, shop_lives(session), saw)
+
+
+def band_type(row: BandRow) -> Candidate:
+    """What a rack band is, its wear aside."""
+    return Candidate(
+        label=row.label,
+        width_mm=row.width_mm,
+        thickness_mm=row.thickness_mm,
+        tpi_lo=row.tpi_lo,
+        tpi_hi=row.tpi_hi,
+        form=row.form,
+        steel=row.steel,
+        set_per_side_mm=row.set_per_side_mm,
+        length_mm=row.length_mm,
+        band_id=row.id,
+    )
+
+
+def candidate(
+    row: BandRow, lives: ShopLives, saw_id: int | None, mounted_on: int | None
+) -> Candidate:
+    """A rack band as the choice sees it; its life is the shop's record of its steel."""
+    life = lives.of(row.steel, row.sharpenings)
+    return dataclasses.replace(
+        band_type(row),
+        dullness=dullness_of(row, life),
+        fouling=row.fouling,
+        price=None if row.price_minor is None else row.price_minor / MINOR,
+        mounted=mounted_on is not None and mounted_on == saw_id,
+    )
+
+
+def check_type(given: BandTypeInput) -> None:
+    """Steel and form known, pitch given where the form has teeth."""
+    probe = Candidate(
+        "",
+        given.width_mm,
+        given.thickness_mm,
+        given.tpi_lo,
+        given.tpi_hi,
+        given.form,
+        given.steel,
+    )
+    _, form = look_up(probe)
+    pitches_mm(probe, form)
+
+
+def _check_label(session: Session, label: str, own_id: int | None) -> None:
+    taken = session.scalars(
+        select(BandRow.id).where(BandRow.label == label, BandRow.deleted_at.is_(None))
+    ).first()
+    if taken is not None and taken != own_id:
+        raise ConflictError(f"A band labelled {label} is on the rack already.")
+
+
+def _apply(row: BandRow, given: BandInput) -> None:
+    for name in BAND_PLAIN:
+        setattr(row, name, getattr(given, name))
+    row.price_minor = None if given.price is None else round(given.price * MINOR)
+
+
+def add_band(session: Session, given: BandInput, at: datetime | None = None) -> BandAnswer:
+    check_type(given)
+    _check_label(session, given.label, None)
+    row = BandRow(arrived_at=at or now(), state="rack")
+    _apply(row, given)
+    session.add(row)
+    session.flush()
+    session.add(BandEventRow(band_id=row.id, at=row.arrived_at, kind="arrived"))
+    refresh(session, row)
+    log_change(session, row, "add", None)
+    return one_band(session, row.id)
+
+
+def edit_band(session: Session, band_id: int, given: BandInput) -> BandAnswer:
+    row = get(session, "band", band_id)
+    check_type(given)
+    _check_label(session, given.label, band_id)
+    before = snapshot(row)
+    _apply(row, given)
+    log_change(session, row, "edit", before)
+    return one_band(session, band_id)
+
+
+def delete_band(session: Session, band_id: int) -> int:
+    """Delete a band that is not mounted; the id of the change, for undo."""
+    row = get(session, "band", band_id)
+    _refuse_mounted(session, row, "deleting")
+    before = snapshot(row)
+    row.deleted_at = now()
+    return log_change(session, row, "delete", before).id
+
+
+def _refuse_mounted(session: Session, row: BandRow, doing: str) -> None:
+    saw = session.scalars(select(SawRow).where(SawRow.mounted_band_id == row.id)).first()
+    if saw is not None:
+        raise ConflictError(f"Band {row.label} is on {saw.name}: take it off before {doing} it.")
+
+
+def history(session: Session, band_id: int) -> tuple[Sequence[RunRow], Sequence[BandEventRow]]:
+    """Live runs and events of a band, oldest first."""
+    runs = session.scalars(
+        select(RunRow)
+        .where(RunRow.band_id == band_id, RunRow.deleted_at.is_(None))
+        .order_by(RunRow.at, RunRow.id)
+    ).all()
+    events = session.scalars(
+        select(BandEventRow)
+        .where(BandEventRow.band_id == band_id, BandEventRow.deleted_at.is_(None))
+        .order_by(BandEventRow.at, BandEventRow.id)
+    ).all()
+    return runs, events
+
+
+def run_fact(run: RunRow) -> RunFact:
+    """What a run did to the band, as the replay takes it."""
+    return RunFact(run.at, run.contact_m, run.equivalent_m, run.fouling_gain, run.bending_share)
+
+
+def event_fact(event: BandEventRow) -> EventFact:
+    """What else happened to it, as the replay takes it."""
+    return EventFact(event.at, event.kind, event.detail, event.value)
+
+
+def refresh(session: Session, row: BandRow) -> BandHistory:
+    """Replay a band's history into its counters and lives."""
+    session.flush()
+    runs, events = history(session, row.id)
+    state = replay((run_fact(r) for r in runs), (event_fact(e) for e in events))
+    row.sharpenings = state.sharpenings
+    row.edge_equivalent_m, row.edge_contact_m = state.edge_equivalent_m, state.edge_contact_m
+    row.total_contact_m, row.fouling = state.total_contact_m, state.fouling
+    row.bending_share, row.runs = state.bending_share, state.runs
+    row.last_run_at = state.last_run_at
+    row.state = "scrapped" if state.scrapped else "out" if state.out else "rack"
+    scrap = [e.detail for e in events if e.kind == "scrapped"]
+    row.scrap_reason = scrap[-1] if state.scrapped and scrap else None
+    for old in session.scalars(select(EdgeLifeRow).where(EdgeLifeRow.band_id == row.id)):
+        session.delete(old)
+    session.flush()
+    session.add_all(
+        EdgeLifeRow(band_id=row.id, number=n, equivalent_m=life.equivalent_m, ending=life.ending)
+        for n, life in enumerate(state.lives)
+    )
+    session.flush()
+    return state
+
+
+@projected("run")
+@projected("event")
+def refresh_band_of(session: Session, row: RunRow | BandEventRow) -> None:
+    """A band follows its runs and events, whoever changed them."""
+    band = session.get(BandRow, row.band_id)
+    if band is not None:
+        refresh(session, band)
+
+
+def add_event(
+    session: Session, band_id: int, given: BandEventInput, at: datetime | None = None
+) -> BandAnswer:
+    """Record something that happened to a band and replay it."""
+    row: BandRow = get(session, "band", band_id)
+    if row.state == "scrapped":
+        raise ConflictError(f"Band {row.label} is scrapped; undo that first.")
+    if given.kind in ("scrapped", "sent_out"):
+        _refuse_mounted(session, row, "scrapping" if given.kind == "scrapped" else "sending out")
+    before = snapshot(row)
+    value = given.value
+    if given.kind == "edge_judged" and value is not None:
+        life = shop_lives(session).of(row.steel, row.sharpenings)
+        value *= own_life_m(life, used_m=row.edge_equivalent_m)
+    event = BandEventRow(
+        band_id=band_id,
+        at=at or now(),
+        kind=given.kind,
+        detail=given.detail,
+        value=value,
+        who=given.who,
+    )
+    session.add(event)
+    log_change(session, event, "add", None)
+    if given.kind == "measured_set":
+        row.set_per_side_mm = given.value
+        log_change(session, row, "edit", before)
+    return one_band(session, band_id)
+
+
+def delete_event(session: Session, event_id: int) -> int:
+    """Take an event back; the id of the change, for undo."""
+    event = get(session, "event", event_id)
+    before = snapshot(event)
+    event.deleted_at = now()
+    return log_change(session, event, "delete", before).id
+
+
+def chance(row: BandRow, lives: ShopLives, next_m: float) -> float:
+    """Chance that a band's edge sees the next equivalent (wood) metres through."""
+    life = lives.of(row.steel, row.sharpenings)
+    return chance_to_last(life, used_m=row.edge_equivalent_m, next_m=next_m)

@@ -1,0 +1,80 @@
+"""What the rack takes: bands, their types and what happened to them."""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from jade_ribbon.core.edge.history import SCRAP_REASONS
+from jade_ribbon.formats.job import Tpi
+from jade_ribbon.formats.validation import Strict
+from jade_ribbon.services.bodies import Label, Person, Words
+
+
+class BandTypeInput(Strict):
+    """A band type: what its maker could be asked for."""
+
+    width_mm: Annotated[float, Field(gt=0, le=400)]
+    thickness_mm: Annotated[float, Field(gt=0, le=5)]
+    tpi_lo: Tpi | None = None
+    tpi_hi: Tpi | None = None
+    form: Annotated[str, Field(max_length=40)]
+    steel: Annotated[str, Field(max_length=40)]
+    set_per_side_mm: Annotated[float, Field(gt=0, le=5)] | None = None
+    note: Words = ""
+
+    @model_validator(mode="after")
+    def _pitch(self) -> Self:
+        if (self.tpi_lo is None) != (self.tpi_hi is None):
+            raise ValueError("give both tpi_lo and tpi_hi, or neither for a continuous edge")
+        if self.tpi_lo is not None and self.tpi_hi is not None and self.tpi_lo > self.tpi_hi:
+            raise ValueError("tpi_lo is over tpi_hi: write the coarser first")
+        return self
+
+
+class OwnTypeInput(BandTypeInput):
+    """A band type of the shop's own, with its price a metre if known."""
+
+    price_per_m: Annotated[float, Field(ge=0, le=100_000)] | None = None
+
+
+class BandInput(BandTypeInput):
+    """A band on the rack as saved."""
+
+    label: Label
+    length_mm: Annotated[float, Field(ge=200, le=50_000)]
+    price: Annotated[float, Field(ge=0, le=1_000_000)] | None = None
+    place: Annotated[str, Field(max_length=80)] = ""
+
+
+EventKind = Literal[
+    "sharpened",
+    "cleaned",
+    "sent_out",
+    "returned",
+    "hit",
+    "measured_set",
+    "edge_judged",
+    "scrapped",
+    "note",
+]
+
+
+class BandEventInput(Strict):
+    """Something that happened to a band. Scrapping needs its reason in `detail`."""
+
+    kind: EventKind
+    detail: Words = ""
+    value: Annotated[float, Field(ge=0, le=10)] | None = None
+    who: Person = ""
+
+    @model_validator(mode="after")
+    def _complete(self) -> Self:
+        if self.kind == "scrapped" and self.detail not in SCRAP_REASONS:
+            raise ValueError(f"scrapping needs a reason in detail: {', '.join(SCRAP_REASONS)}")
+        if self.kind == "edge_judged" and (self.value is None or not self.detail.strip()):
+            raise ValueError("judging an edge needs a dullness 0 to 2 in value and why in detail")
+        if self.kind == "edge_judged" and self.value is not None and self.value > 2:
+            raise ValueError(f"dullness {self.value:g} is out of range; accepted: 0 to 2")
+        if self.kind == "measured_set" and not self.value:
+            raise ValueError("measured set needs the set per side in value, more than 0 mm")
+        return self

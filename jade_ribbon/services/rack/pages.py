@@ -1,0 +1,153 @@
+"""A band's page: its whole history, and the fan of what is left."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.edge.history import edge_after_runs
+from jade_ribbon.core.edge.sharpening import sharpening_advice
+from jade_ribbon.core.edge.shop_life import metres_left, own_life_m
+from jade_ribbon.reference.tables import steels, tooth_forms
+from jade_ribbon.services.rack.bands import (
+    BandAnswer,
+    event_fact,
+    history,
+    one_band,
+    run_fact,
+    shop_lives,
+)
+from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.store.models import BandEventRow, RunRow, SawRow
+
+
+@dataclass(frozen=True)
+class RunLine:
+    """A run as a band's page shows it."""
+
+    id: int
+    at: datetime
+    job_id: int | None
+    saw: str
+    material: str
+    operation: str
+    height_mm: float
+    length_mm: float
+    pieces: int
+    feed_m_min: float
+    time_s: float
+    minutes_per_m2: float
+    symptoms: list[str]
+    note: str
+    who: str
+    equivalent_m: float
+    edge_after_m: float
+
+
+@dataclass(frozen=True)
+class EventLine:
+    """Something else that happened to a band."""
+
+    id: int
+    at: datetime
+    kind: str
+    detail: str
+    value: float | None
+    who: str
+
+
+@dataclass(frozen=True)
+class LifeFacts:
+    """What the life estimate of a band rests on."""
+
+    median_m: float
+    prior_m: float
+    retired: int
+    running: int
+    left_90_m: float
+    left_50_m: float
+    left_10_m: float
+
+
+@dataclass(frozen=True)
+class BandPage:
+    """A band with its whole history and the fan of what is left."""
+
+    band: BandAnswer
+    life: LifeFacts
+    advice: str
+    runs: list[RunLine]
+    events: list[EventLine]
+
+
+def band_page(session: Session, band_id: int) -> BandPage:
+    """A band with runs, events and the fan of what is left."""
+    band = one_band(session, band_id)
+    life = shop_lives(session).of(band.steel, band.sharpenings)
+    near, middle, far = metres_left(life, used_m=band.edge_equivalent_m)
+    runs, events = history(session, band_id)
+    saws = {s.id: s.name for s in session.scalars(select(SawRow))}
+    return BandPage(
+        band=band,
+        life=LifeFacts(
+            median_m=own_life_m(life, used_m=band.edge_equivalent_m),
+            prior_m=life.prior_life_m,
+            retired=life.retired,
+            running=life.running,
+            left_90_m=near,
+            left_50_m=middle,
+            left_10_m=far,
+        ),
+        advice=_advice(session, band),
+        runs=_run_lines(runs, events, saws),
+        events=[EventLine(e.id, e.at, e.kind, e.detail, e.value, e.who) for e in events],
+    )
+
+
+def _advice(session: Session, band: BandAnswer) -> str:
+    """What the shop's rule says of a dull edge; nothing for a scrapped band."""
+    if band.state == "scrapped":
+        return ""
+    return sharpening_advice(
+        steel=steels()[band.steel],
+        form=tooth_forms()[band.form],
+        width_mm=band.width_mm,
+        tpi_lo=band.tpi_lo,
+        sharpenings=band.sharpenings,
+        dullness=band.dullness,
+        rule=read_shop(session).rules["resharpening"],
+    )
+
+
+def _run_lines(
+    runs: Sequence[RunRow], events: Sequence[BandEventRow], saws: dict[int, str]
+) -> list[RunLine]:
+    """Runs with the edge's metres after each, from the same replay as the counters."""
+    lines = []
+    edges = edge_after_runs(map(run_fact, runs), map(event_fact, events))
+    for run, edge in zip(runs, edges, strict=True):
+        area = run.height_mm * run.length_mm * run.pieces * 1e-6
+        lines.append(
+            RunLine(
+                id=run.id,
+                at=run.at,
+                job_id=run.job_id,
+                saw=saws[run.saw_id],
+                material=run.material,
+                operation=run.operation,
+                height_mm=run.height_mm,
+                length_mm=run.length_mm,
+                pieces=run.pieces,
+                feed_m_min=run.feed_m_min,
+                time_s=run.time_s,
+                minutes_per_m2=run.time_s / 60.0 / area,
+                symptoms=run.symptoms,
+                note=run.note,
+                who=run.who,
+                equivalent_m=run.equivalent_m,
+                edge_after_m=edge,
+            )
+        )
+    return lines

@@ -1,0 +1,234 @@
+"""Run: log what was cut, see the band's wear move."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.bands.facts import band_facts
+from jade_ribbon.core.bands.speed_choice import choose_speed
+from jade_ribbon.core.edge.run_wear import run_wear
+from jade_ribbon.core.job import Job
+from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.words import between, quantity
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.planning.jobs import cut_file, rules_file, set_state
+from jade_ribbon.services.rack.bands import (
+    BandAnswer,
+    candidate,
+    chance,
+    dullness_of,
+    one_band,
+    shop_lives,
+)
+from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.running.inputs import RunInput
+from jade_ribbon.services.shop.materials import material_table
+from jade_ribbon.services.shop.saws import core_saw
+from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow
+
+
+@dataclass(frozen=True)
+class RunAnswer:
+    """A logged run, what it did to the band, and the odds of the next such job."""
+
+    id: int
+    at: datetime
+    pieces: int
+    length_mm: float
+    feed_m_min: float
+    time_s: float
+    minutes_per_m2: float
+    contact_m: float
+    equivalent_m: float
+    dullness_before: float
+    band: BandAnswer
+    lasts_next: float
+    next_words: str
+
+
+@dataclass(frozen=True)
+class RunCard:
+    """What Run opens with for a job: may it run, and what stands in the way."""
+
+    job_id: int
+    saw_id: int | None
+    band_id: int | None
+    open: bool
+    words: str
+
+
+LEAST_FEED_M_MIN, MOST_FEED_M_MIN = 0.001, 200.0
+"""Nobody cut slower or faster than this: a typed time is wrong before."""
+
+
+def _feed_and_time(given: RunInput) -> tuple[float, float]:
+    """Feed from time or time from feed; both given must agree within a factor of three.
+
+    Time logged includes handling, so it may be longer than length / feed.
+    """
+    length_m = given.length_mm * given.pieces / 1000.0
+    if given.feed_m_min is None:
+        assert given.time_s is not None
+        feed = length_m / (given.time_s / 60.0)
+        if not LEAST_FEED_M_MIN <= feed <= MOST_FEED_M_MIN:
+            raise InputError(
+                [
+                    Fault(
+                        "time_s",
+                        f"{given.time_s:g} s for {length_m:.3g} m is a feed of "
+                        f"{quantity(feed, 'feed')}; accepted: a feed of "
+                        f"{between(LEAST_FEED_M_MIN, MOST_FEED_M_MIN, 'feed')}",
+                        given.time_s,
+                    )
+                ]
+            )
+        return feed, given.time_s
+    cutting = length_m / given.feed_m_min * 60.0
+    if given.time_s is None:
+        return given.feed_m_min, cutting
+    if given.time_s < cutting / 3.0:
+        raise InputError(
+            [
+                Fault(
+                    "time_s",
+                    f"{given.time_s:g} s is too short for {length_m:.3g} m at "
+                    f"{quantity(given.feed_m_min, 'feed')}; accepted: about {cutting:.0f} s or "
+                    "more (did you mean minutes?)",
+                    given.time_s,
+                )
+            ]
+        )
+    return given.feed_m_min, given.time_s
+
+
+def _run_job(session: Session, job: JobRow, saw: SawRow, given: RunInput) -> Job:
+    """The core's job of a run: its own length and pieces."""
+    cut = cut_file(job).model_copy(update={"length_mm": given.length_mm, "count": given.pieces})
+    return Job(
+        saw=core_saw(saw),
+        cut=cut.to_core(material_table(session)),
+        rules=rules_file(session, job).to_core(),
+        rates=read_shop(session).rates,
+    )
+
+
+def log_run(session: Session, given: RunInput, at: datetime | None = None) -> RunAnswer:
+    """Log a run once (a resent `client_key` returns the first), and replay its band."""
+    known = session.scalars(select(RunRow).where(RunRow.client_key == given.client_key)).first()
+    if known is not None:
+        return _answer(session, known, None)
+    job_row: JobRow = get(session, "job", given.job_id)
+    saw: SawRow = get(session, "saw", given.saw_id)
+    band: BandRow = get(session, "band", given.band_id)
+    if band.state == "scrapped":
+        raise ConflictError(f"Band {band.label} is scrapped; it cannot have cut.")
+    feed, time = _feed_and_time(given)
+    job = _run_job(session, job_row, saw, given)
+    lives = shop_lives(session)
+    cand = candidate(band, lives, saw.id, saw.id)
+    choice = choose_speed(band_facts(cand, job), job)
+    fallback = choice.speed_m_s if choice else job.saw.drive.slowest_m_s
+    speed = given.speed_m_s or fallback
+    wear = run_wear(cand, job, feed_m_min=feed, speed_m_s=speed)
+    row = RunRow(
+        client_key=given.client_key,
+        job_id=job_row.id,
+        saw_id=saw.id,
+        band_id=band.id,
+        at=at or given.when(now()),
+        operation=job_row.operation,
+        material=job_row.material,
+        height_mm=job_row.height_mm,
+        length_mm=given.length_mm,
+        pieces=given.pieces,
+        feed_m_min=feed,
+        time_s=time,
+        speed_m_s=speed,
+        finish=job_row.finish,
+        symptoms=list(given.symptoms),
+        note=given.note,
+        who=given.who,
+        contact_m=wear.contact_m,
+        equivalent_m=wear.equivalent_m,
+        fouling_gain=wear.fouling_gain,
+        bending_share=min(wear.bending_share, 1.0),
+    )
+    before = lives.of(band.steel, band.sharpenings)
+    dull_before = dullness_of(band, before)
+    session.add(row)
+    log_change(session, row, "add", None)
+    set_state(session, job_row, "running")
+    return _answer(session, row, dull_before)
+
+
+def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnswer:
+    band: BandAnswer = one_band(session, row.band_id)
+    band_row: BandRow = get(session, "band", row.band_id)
+    lasts = chance(band_row, shop_lives(session), row.equivalent_m)
+    before = dull_before
+    if before is None:
+        before = max(0.0, band.dullness - row.equivalent_m / band.life_m)
+    area = row.height_mm * row.length_mm * row.pieces * 1e-6
+    return RunAnswer(
+        id=row.id,
+        at=row.at,
+        pieces=row.pieces,
+        length_mm=row.length_mm,
+        feed_m_min=row.feed_m_min,
+        time_s=row.time_s,
+        minutes_per_m2=row.time_s / 60.0 / area,
+        contact_m=row.contact_m,
+        equivalent_m=row.equivalent_m,
+        dullness_before=before,
+        band=band,
+        lasts_next=lasts,
+        next_words=f"{_odds(lasts)} that {band.label} also lasts the next such job.",
+    )
+
+
+def _odds(chance_: float) -> str:
+    """A chance in words that never claims certainty."""
+    if chance_ > 0.99:
+        return "Better than 99 % chance"
+    if chance_ < 0.01:
+        return "Less than 1 % chance"
+    return f"{100 * chance_:.0f} % chance"
+
+
+def delete_run(session: Session, run_id: int) -> int:
+    """Take a run back; the id of the change, for undo."""
+    row = get(session, "run", run_id)
+    before = snapshot(row)
+    row.deleted_at = now()
+    return log_change(session, row, "delete", before).id
+
+
+def run_card(session: Session, job_id: int) -> RunCard:
+    """May a job run: a finished card for its saw and band, the band on and under tension."""
+    job: JobRow = get(session, "job", job_id)
+    words = _not_open(session, job)
+    return RunCard(job.id, job.saw_id, job.band_id, not words, words)
+
+
+def _not_open(session: Session, job: JobRow) -> str:
+    if job.saw_id is None or job.band_id is None:
+        return "Plan it first: no saw and band are chosen."
+    done = session.scalars(
+        select(SetupRow).where(
+            SetupRow.job_id == job.id,
+            SetupRow.saw_id == job.saw_id,
+            SetupRow.band_id == job.band_id,
+            SetupRow.finished_at.is_not(None),
+        )
+    ).first()
+    if done is None:
+        return "The set-up card is not finished."
+    saw: SawRow = get(session, "saw", job.saw_id)
+    if saw.mounted_band_id != job.band_id:
+        return f"{saw.name} has another band on it now: set up again."
+    if saw.tension_state != "on":
+        return f"{saw.name} is recorded as slack: tension it before starting."
+    return ""

@@ -1,0 +1,1 @@
+"""Set up: cards, steps, readings, and the saw as it stands."""

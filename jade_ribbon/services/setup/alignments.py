@@ -1,0 +1,236 @@
+"""Truing wheels: readings and turns in, the coach's next turn out, the response remembered."""
+
+import dataclasses
+from dataclasses import dataclass
+from datetime import datetime
+from typing import cast
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.job import Saw
+from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.setup.alignment import (
+    SHIM_RESPONSE,
+    Advice,
+    Move,
+    Response,
+    acts,
+    advise,
+    turn_words,
+)
+from jade_ribbon.core.setup.tyres import TyreVerdict, tyre_verdict
+from jade_ribbon.core.setup.wheel_places import Axis, Place, Wheel, check_wheel, place_of
+from jade_ribbon.core.setup.words import coplanar_limit_of
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.setup.inputs import AlignmentMove, AlignmentStart, TyreInput
+from jade_ribbon.services.setup.roles import check_authorised, core_bench
+from jade_ribbon.services.shop.saws import core_saw
+from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.store.models import AlignmentRow, BandRow, SawRow
+
+SHOWN = 8
+LEAST_SPREAD_MM = 0.1
+"""A remembered response is trusted no closer: bolts are greased, shims change."""
+FAULT_OVER_MM = 0.5
+
+
+@dataclass(frozen=True)
+class AlignmentAnswer:
+    """A truing as it stands."""
+
+    id: int
+    axis: str
+    wheel: str
+    read: str
+    bolt: str
+    oclock: int | None
+    start_mm: float
+    moves: list[Move]
+    acts: bool
+    acts_words: str
+    advice: Advice
+    turn_words: str
+    known_words: str
+    band_label: str | None
+    who: str
+    at: datetime
+    finished_at: datetime | None
+    second_band: str
+
+
+def _earlier(session: Session, row: AlignmentRow) -> AlignmentRow | None:
+    """The saw's last finished truing of the same wheel and axis."""
+    return session.scalars(
+        select(AlignmentRow)
+        .where(
+            AlignmentRow.saw_id == row.saw_id,
+            AlignmentRow.axis == row.axis,
+            AlignmentRow.wheel == row.wheel,
+            AlignmentRow.id != row.id,
+            AlignmentRow.response_mm.is_not(None),
+            AlignmentRow.deleted_at.is_(None),
+        )
+        .order_by(AlignmentRow.id.desc())
+    ).first()
+
+
+def _known(session: Session, row: AlignmentRow) -> tuple[Response, str]:
+    if row.axis == "offset":
+        return SHIM_RESPONSE, "A shim moves the wheel by its own thickness."
+    before = _earlier(session, row)
+    if before is None or before.response_mm is None:
+        return Response(), "This saw's answer to a turn is not known yet: the first move finds it."
+    spread = max(before.response_spread_mm or 0.0, LEAST_SPREAD_MM)
+    answer = quantity(before.response_mm, "thin")
+    return Response(before.response_mm, spread), f"This saw answers a turn by {answer}."
+
+
+def _second_band(session: Session, row: AlignmentRow) -> str:
+    """Whether another band showed the same fault: then it is the saw's."""
+    other = session.execute(
+        select(BandRow.label)
+        .join(AlignmentRow, AlignmentRow.band_id == BandRow.id)
+        .where(
+            AlignmentRow.saw_id == row.saw_id,
+            AlignmentRow.axis == row.axis,
+            AlignmentRow.wheel == row.wheel,
+            AlignmentRow.band_id != row.band_id,
+            AlignmentRow.id < row.id,
+            AlignmentRow.finished_at.is_(None) | (AlignmentRow.state != "done"),
+            (AlignmentRow.start_mm > FAULT_OVER_MM) == (row.start_mm > FAULT_OVER_MM),
+            AlignmentRow.deleted_at.is_(None),
+        )
+    ).scalar()
+    if other is None:
+        return "One band has shown it so far: a second band tells whether it is the saw's."
+    return f"Band {other} showed the same: it is the saw's, not the band's."
+
+
+def _place(saw: SawRow, axis: str, wheel: str) -> Place:
+    return place_of(
+        axis=cast(Axis, axis), wheel=cast(Wheel, wheel), saw=core_saw(saw), bench=core_bench(saw)
+    )
+
+
+def _answer(session: Session, row: AlignmentRow) -> AlignmentAnswer:
+    saw_row: SawRow = get(session, "saw", row.saw_id)
+    saw: Saw = core_saw(saw_row)
+    known, words = _known(session, row)
+    moves = [Move(**m) for m in row.moves]
+    place = _place(saw_row, row.axis, row.wheel)
+    does, why = acts(
+        row.start_mm,
+        limit_mm=coplanar_limit_of(saw),
+        sits_on_both=row.sits_on_both,
+        rule=read_shop(session).rules["coplanar"],
+    )
+    band = session.get(BandRow, row.band_id) if row.band_id else None
+    advice = advise(start_mm=row.start_mm, moves=moves, known=known)
+    return AlignmentAnswer(
+        id=row.id,
+        axis=row.axis,
+        wheel=row.wheel,
+        read=_capital(place.read),
+        bolt=_capital(place.bolt),
+        oclock=place.oclock,
+        start_mm=row.start_mm,
+        moves=moves,
+        acts=does,
+        acts_words=why,
+        advice=advice,
+        turn_words=turn_words(advice.turns),
+        known_words=words,
+        band_label=band.label if band else None,
+        who=row.who,
+        at=row.at,
+        finished_at=row.finished_at,
+        second_band=_second_band(session, row),
+    )
+
+
+def _capital(words: str) -> str:
+    return words[:1].upper() + words[1:]
+
+
+def list_alignments(session: Session, saw_id: int) -> list[AlignmentAnswer]:
+    """The latest truings of a saw, newest first."""
+    rows = session.scalars(
+        select(AlignmentRow)
+        .where(AlignmentRow.saw_id == saw_id, AlignmentRow.deleted_at.is_(None))
+        .order_by(AlignmentRow.id.desc())
+        .limit(SHOWN)
+    )
+    return [_answer(session, row) for row in rows]
+
+
+def start(session: Session, saw_id: int, given: AlignmentStart) -> AlignmentAnswer:
+    """Begin a truing from a gap read at working tension. ConflictError on a slack saw."""
+    saw: SawRow = get(session, "saw", saw_id)
+    check_authorised(session, "wheel_alignment", given.authorised_by)
+    if saw.tension_state != "on":
+        raise ConflictError(
+            f"{saw.name} is slack: read the gap at working tension, with the band tracked."
+        )
+    check_wheel(given.wheel, core_saw(saw))
+    plain = given.model_dump(exclude={"gap_mm", "authorised_by"})
+    row = AlignmentRow(
+        saw_id=saw_id,
+        band_id=saw.mounted_band_id,
+        start_mm=given.gap_mm,
+        moves=[],
+        state="turn",
+        at=now(),
+        **plain,
+    )
+    session.add(row)
+    log_change(session, row, "add", None)
+    return _keep(session, row)
+
+
+def _keep(session: Session, row: AlignmentRow) -> AlignmentAnswer:
+    answer = _answer(session, row)
+    advice = answer.advice
+    row.state = advice.state
+    if row.moves and row.axis != "offset":
+        row.response_mm = advice.response.mm_per_turn
+        row.response_spread_mm = advice.response.spread_mm
+    ended = advice.state in ("done", "dead", "lost")
+    row.finished_at = now() if ended else None
+    session.flush()
+    return dataclasses.replace(answer, finished_at=row.finished_at)
+
+
+def move(session: Session, alignment_id: int, given: AlignmentMove) -> AlignmentAnswer:
+    """A turn made and the gap after it. ConflictError when the truing is finished."""
+    row: AlignmentRow = get(session, "alignment", alignment_id)
+    if row.finished_at is not None:
+        raise ConflictError("This truing is finished: read the gap anew to begin another.")
+    before = snapshot(row)
+    row.moves = [*row.moves, given.model_dump()]
+    answer = _keep(session, row)
+    log_change(session, row, "move", before)
+    return answer
+
+
+def undo_move(session: Session, alignment_id: int) -> AlignmentAnswer:
+    """Take the last turn and reading back."""
+    row: AlignmentRow = get(session, "alignment", alignment_id)
+    if not row.moves:
+        raise ConflictError("No turn has been recorded.")
+    before = snapshot(row)
+    row.moves = row.moves[:-1]
+    answer = _keep(session, row)
+    log_change(session, row, "move", before)
+    return answer
+
+
+def check_tyre(session: Session, saw_id: int, given: TyreInput) -> TyreVerdict:
+    """What a straightedge across a tyre of this saw says."""
+    row: SawRow = get(session, "saw", saw_id)
+    return tyre_verdict(
+        **given.model_dump(),
+        width_mm=core_bench(row).tyre_width_mm or row.band_width_max_mm,
+        recorded=row.tyre,
+    )

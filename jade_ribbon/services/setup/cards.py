@@ -1,0 +1,305 @@
+"""Set up: the card of a job, ticked step by step, kept as a record."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.choosing.cautions import DISCLAIMER, Caution, cautions_for
+from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
+from jade_ribbon.core.choosing.figures import Explained
+from jade_ribbon.core.job import Job
+from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.setup.card import SetupCard, setup_card
+from jade_ribbon.core.setup.reasons import explain_steps
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.planning.answers import Option, option
+from jade_ribbon.services.planning.jobs import plan_input, set_state
+from jade_ribbon.services.planning.snapshot import World, job_for, rack_candidates, read_world
+from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.setup.inputs import AcknowledgeInput, BenchInput, SetupStart
+from jade_ribbon.services.setup.kept import (
+    ComparedReading,
+    LastTime,
+    StillGood,
+    compare,
+    last_time,
+    open_defects,
+    still_good,
+)
+from jade_ribbon.services.setup.roles import bench_record, calibrated, core_bench, read_setting_up
+from jade_ribbon.services.shop.saws import core_saw
+from jade_ribbon.services.shop.settings import habits
+from jade_ribbon.store.models import BandRow, JobRow, SawRow, SetupRow
+
+
+@dataclass(frozen=True)
+class StepState:
+    """What was recorded at a step; figures by the step's readings, SI."""
+
+    done: bool
+    found: dict[str, float]
+    left: dict[str, float]
+    means: str | None
+    note: str
+    skipped: str
+    who: str
+    authorised_by: str
+    still_good: bool
+    at: str
+
+
+def step_state(record: dict[str, Any]) -> StepState:
+    """A step as kept; cards of the first version kept what was found and left as words."""
+    old = [
+        f"{word} {record[key]}"
+        for key, word in (("as_found", "found"), ("as_left", "left"))
+        if record.get(key)
+    ]
+    return StepState(
+        done=record["done"],
+        found=record.get("found", {}),
+        left=record.get("left", {}),
+        means=record.get("means"),
+        note=record.get("note", "") or ", ".join(old),
+        skipped=record["skipped"],
+        who=record["who"],
+        authorised_by=record.get("authorised_by", ""),
+        still_good=record.get("still_good", False),
+        at=record["at"],
+    )
+
+
+@dataclass(frozen=True)
+class Acknowledged:
+    """A stop acknowledged by name."""
+
+    key: str
+    name: str
+    at: str
+
+
+@dataclass(frozen=True)
+class SetupAnswer:
+    """The card with what has been ticked, what was last time, and what is still good."""
+
+    id: int
+    job_id: int
+    job_name: str
+    saw_id: int
+    saw_name: str
+    band_id: int
+    band_label: str
+    started_at: datetime
+    finished_at: datetime | None
+    card: SetupCard
+    option: Option
+    cautions: tuple[Caution, ...]
+    disclaimer: str
+    steps: dict[str, StepState]
+    acknowledged: list[Acknowledged]
+    open_stops: list[str]
+    tension_state: str
+    ready: bool
+    ready_words: str
+    last: LastTime | None
+    compared: list[ComparedReading]
+    still_good: dict[str, StillGood]
+    reserved: list[str]
+    authorised: list[str]
+    instruments: dict[str, str]
+    bench: BenchInput
+    explained: Mapping[str, Explained]
+
+
+def _choice_of(session: Session, job_row: JobRow, band_id: int) -> tuple[Job, Choice, World]:
+    """The job with this one band as the only candidate."""
+    if job_row.saw_id is None:
+        raise ConflictError("Choose a saw in Plan first.")
+    saw: SawRow = get(session, "saw", job_row.saw_id)
+    given = plan_input(job_row, saw.id)
+    world = read_world(session)
+    bands = tuple(b for b in rack_candidates(world, saw.id, given) if b.band_id == band_id)
+    job = job_for(world, core_saw(saw), given, bands)
+    return job, choose(job), world
+
+
+def start(session: Session, given: SetupStart, at: datetime | None = None) -> int:
+    """Open a card for a job with a band, or go on with the one that is open."""
+    job_row: JobRow = get(session, "job", given.job_id)
+    band: BandRow = get(session, "band", given.band_id)
+    if job_row.what_if:
+        raise ConflictError("This job tries out other figures: reset them before setting up.")
+    _, choice, _ = _choice_of(session, job_row, given.band_id)
+    if choice.best is None:
+        found = choice.excluded[0].conflicts[0].text if choice.excluded else f"it is {band.state}"
+        words = choice.stop.text if choice.stop else f"Band {band.label} cannot do this: {found}"
+        raise InputError([Fault("band_id", words, given.band_id)])
+    open_card = session.scalars(
+        select(SetupRow).where(
+            SetupRow.job_id == job_row.id,
+            SetupRow.band_id == band.id,
+            SetupRow.saw_id == job_row.saw_id,
+            SetupRow.finished_at.is_(None),
+        )
+    ).first()
+    if open_card is not None:
+        return open_card.id
+    before = snapshot(job_row)
+    job_row.band_id = band.id
+    log_change(session, job_row, "edit", before)
+    best = choice.best
+    row = SetupRow(
+        job_id=job_row.id,
+        saw_id=job_row.saw_id,
+        band_id=band.id,
+        started_at=at or now(),
+        steps={},
+        acknowledged=[],
+        figures={
+            "stress_MPa": best.evaluation.stress_MPa,
+            "speed_m_s": best.evaluation.speed.speed_m_s if best.evaluation.speed else 0.0,
+            "feed_m_min": best.run.feed_m_min,
+        },
+    )
+    session.add(row)
+    log_change(session, row, "add", None)
+    return row.id
+
+
+@dataclass(frozen=True)
+class Open:
+    """A card with what it rests on."""
+
+    row: SetupRow
+    saw: SawRow
+    band: BandRow
+    job: Job
+    best: Ranked
+    world: World
+    card: SetupCard
+
+
+def open_card(session: Session, setup_id: int) -> Open:
+    """A card's figures, computed from the job, band and saw as they are."""
+    row: SetupRow = get(session, "setup", setup_id)
+    job_row: JobRow = get(session, "job", row.job_id)
+    saw: SawRow = get(session, "saw", row.saw_id)
+    band: BandRow = get(session, "band", row.band_id)
+    job, choice, world = _choice_of(session, job_row, row.band_id)
+    best = choice.best
+    if best is None:
+        raise ConflictError(
+            f"Band {band.label} can no longer do this job: plan it again, with what has changed."
+        )
+    card = setup_card(
+        best,
+        job,
+        gauge_length_mm=world.shop.gauge_length_mm,
+        habits=habits(world.shop),
+        bench=core_bench(saw),
+        calibrated=calibrated(session, saw),
+    )
+    return Open(row, saw, band, job, best, world, card)
+
+
+def one_setup(session: Session, setup_id: int) -> SetupAnswer:
+    """A card as it stands."""
+    found = open_card(session, setup_id)
+    row, saw, band = found.row, found.saw, found.band
+    job_row: JobRow = get(session, "job", row.job_id)
+    cautions = cautions_for(found.job, found.best)
+    acknowledged = [Acknowledged(**a) for a in row.acknowledged]
+    named = {a.key for a in acknowledged}
+    stops = [c.key for c in cautions if c.level == "stop" and c.key not in named]
+    steps = {k: step_state(v) for k, v in row.steps.items()}
+    words = _not_ready(session, found, steps, stops)
+    settings = read_setting_up(session)
+    last = last_time(session, row)
+    return SetupAnswer(
+        id=row.id,
+        job_id=job_row.id,
+        job_name=job_row.name or f"Job {job_row.id}",
+        saw_id=saw.id,
+        saw_name=saw.name,
+        band_id=band.id,
+        band_label=band.label,
+        started_at=row.started_at,
+        finished_at=row.finished_at,
+        card=found.card,
+        option=option(found.best, found.best, found.job, found.world),
+        cautions=cautions,
+        disclaimer=DISCLAIMER,
+        steps=steps,
+        acknowledged=acknowledged,
+        open_stops=stops,
+        tension_state=saw.tension_state if saw.mounted_band_id == band.id else "slack",
+        ready=not words,
+        ready_words=words or "Every step is done: the saw is ready.",
+        last=last,
+        compared=compare(found.card, row.steps, last),
+        still_good=still_good(session, found.card, row, saw),
+        reserved=settings.reserved,
+        authorised=settings.authorised,
+        instruments=settings.instruments,
+        bench=bench_record(saw),
+        explained=explain_steps(found.card, found.best, found.job),
+    )
+
+
+def _not_ready(session: Session, found: Open, steps: dict[str, StepState], stops: list[str]) -> str:
+    """What still stands between this card and a ready saw; '' when nothing does."""
+    if stops:
+        return "A stop must be acknowledged by name first."
+    open_steps = [
+        s.title
+        for s in found.card.steps
+        if s.key not in steps or not (steps[s.key].done or steps[s.key].skipped)
+    ]
+    if open_steps:
+        return f"Still to do: {', '.join(open_steps)}."
+    if found.saw.mounted_band_id != found.row.band_id:
+        return "Another band is recorded on this saw: tick Mount again."
+    if found.saw.tension_state != "on":
+        return "The saw is recorded as slack: tick Tension again."
+    if stopping := [d.text for d in open_defects(session, found.saw.id) if d.stops]:
+        return f"A defect stops this saw: {stopping[0]}"
+    return ""
+
+
+def acknowledge(session: Session, setup_id: int, given: AcknowledgeInput) -> SetupAnswer:
+    """A stop acknowledged by name, written into the record."""
+    row: SetupRow = get(session, "setup", setup_id)
+    answer = one_setup(session, setup_id)
+    if given.key not in answer.open_stops:
+        raise InputError(
+            [
+                Fault(
+                    "key",
+                    f"{given.key!r} is not an open stop of this card; accepted: "
+                    f"{', '.join(answer.open_stops) or 'none is open'}",
+                    given.key,
+                )
+            ]
+        )
+    before = snapshot(row)
+    entry = {"key": given.key, "name": given.name, "at": now().isoformat()}
+    row.acknowledged = [*row.acknowledged, entry]
+    log_change(session, row, "acknowledge", before)
+    return one_setup(session, setup_id)
+
+
+def finish(session: Session, setup_id: int, at: datetime | None = None) -> SetupAnswer:
+    """Close a complete card: the job is ready to run. ConflictError when it is not."""
+    row: SetupRow = get(session, "setup", setup_id)
+    answer = one_setup(session, setup_id)
+    if not answer.ready:
+        raise ConflictError(answer.ready_words)
+    before = snapshot(row)
+    row.finished_at = at or now()
+    log_change(session, row, "finish", before)
+    set_state(session, get(session, "job", row.job_id), "ready")
+    return one_setup(session, setup_id)

@@ -1,0 +1,213 @@
+"""Bodies of setting up: steps, readings, a saw's bench, alignment, roles and instruments."""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from jade_ribbon.core.setup.wheel_places import Axis, Wheel
+from jade_ribbon.formats.validation import Strict
+from jade_ribbon.services.bodies import Id, Person
+
+Figure = Annotated[float, Field(ge=-100_000, le=100_000)]
+ReadingKey = Annotated[str, Field(max_length=24)]
+Figures = Annotated[dict[ReadingKey, Figure], Field(max_length=6)]
+Means = Literal["gauge", "pluck", "push", "scale", "travel"]
+
+
+class SetupStart(Strict):
+    """Start the set-up card of a job on its saw with a band."""
+
+    job_id: Id
+    band_id: Id
+
+
+class AcknowledgeInput(Strict):
+    """A stop acknowledged by name."""
+
+    key: Annotated[str, Field(max_length=40)]
+    name: Annotated[str, Field(min_length=1, max_length=40, pattern=r"\S")]
+
+
+class StepInput(Strict):
+    """One step of a card: ticked, skipped with a reason, or still good from an earlier card.
+
+    `found` and `left` are figures by the step's own readings, in SI with the unit in the key.
+    """
+
+    done: bool
+    found: Figures = Field(default_factory=dict)
+    left: Figures = Field(default_factory=dict)
+    means: Means | None = None
+    skipped: Annotated[str, Field(max_length=200)] = ""
+    note: Annotated[str, Field(max_length=400)] = ""
+    who: Person = ""
+    authorised_by: Person = ""
+    still_good: bool = False
+
+
+class TensionReadingInput(Strict):
+    """A reading of tension; several notes of a plucked band give their median."""
+
+    means: Means
+    values: Annotated[
+        list[Annotated[float, Field(gt=0, le=100_000)]], Field(min_length=1, max_length=20)
+    ]
+    deflection_mm: Annotated[float, Field(gt=0, le=100)] | None = None
+
+
+class SlipsInput(Strict):
+    """A gap, and the thickness of a stack of ten of what is at hand."""
+
+    gap_mm: Annotated[float, Field(ge=0, le=10)]
+    stack_mm: Annotated[float, Field(ge=0.02, le=20)]
+
+
+class DriftInput(Strict):
+    """A freehand trial: how far right of the line (left is negative) over a run."""
+
+    offset_mm: Annotated[float, Field(ge=-500, le=500)]
+    run_mm: Annotated[float, Field(ge=50, le=5000)]
+    keep: bool = False
+    who: Person = ""
+
+
+class TrackInput(Strict):
+    """Where the band stands off its place (forward positive), and its creep over turns by hand."""
+
+    position_mm: Annotated[float, Field(ge=-100, le=100)]
+    creep_mm: Annotated[float, Field(ge=-100, le=100)]
+    turns: Annotated[float, Field(ge=0.25, le=1000)] = 10.0
+
+
+class TickInput(Strict):
+    """Ticks counted over a time at the running speed."""
+
+    ticks: Annotated[float, Field(ge=1, le=10_000)]
+    seconds: Annotated[float, Field(ge=0.5, le=3600)]
+
+
+class ReadInput(Strict):
+    """Ask an instrument for one reading of a step."""
+
+    kind: Annotated[str, Field(max_length=20)]
+    step: Annotated[str, Field(max_length=20)]
+    reading: ReadingKey
+
+
+class ZeroInput(Strict):
+    """Zero an instrument."""
+
+    kind: Annotated[str, Field(max_length=20)]
+
+
+Positive = Annotated[float, Field(gt=0, le=10_000)]
+Gap = Annotated[float, Field(ge=0, le=5)]
+
+
+class MarkInput(Strict):
+    """A mark printed on a saw's tension scale."""
+
+    width_mm: Annotated[float, Field(gt=0, le=400)]
+    reading: Annotated[float, Field(ge=0, le=10_000)]
+
+
+class BenchInput(Strict):
+    """What is known of a saw for setting it up; left out: not known."""
+
+    fence: Literal["fence", "single_point", "none"] = "fence"
+    fence_bolt_spacing_mm: Positive | None = None
+    tyre_width_mm: Annotated[float, Field(gt=0, le=400)] | None = None
+    knob: Literal["unknown", "clockwise_back", "clockwise_forward"] = "unknown"
+    tilt_bolt_oclock: Annotated[int, Field(ge=1, le=12)] | None = None
+    toe_bolt_oclock: Annotated[int, Field(ge=1, le=12)] | None = None
+    manual_side_gap_mm: Gap | None = None
+    manual_thrust_gap_mm: Gap | None = None
+    motor_pulley_mm: Positive | None = None
+    wheel_pulley_mm: Positive | None = None
+    belt_length_mm: Positive | None = None
+    printed_marks: Annotated[list[MarkInput], Field(max_length=20)] = Field(default_factory=list)
+    good_for_h: Annotated[
+        dict[Annotated[str, Field(max_length=20)], Annotated[float, Field(ge=0, le=10_000)]],
+        Field(max_length=20),
+    ] = Field(default_factory=dict)
+
+
+class ScalePointInput(Strict):
+    """The scale's reading with the stress measured at it by another means."""
+
+    reading: Annotated[float, Field(ge=0, le=10_000)]
+    stress_MPa: Annotated[float, Field(ge=5, le=600)]
+    travel_mm: Annotated[float, Field(gt=0, le=100)] | None = None
+    means: Literal["gauge", "pluck", "push"]
+    who: Person = ""
+
+
+class AlignmentStart(Strict):
+    """A gap read with the straightedge, at working tension and tracked."""
+
+    axis: Axis
+    wheel: Wheel
+    gap_mm: Annotated[float, Field(ge=-30, le=30)]
+    sits_on_both: bool = True
+    who: Person = ""
+    authorised_by: Person = ""
+
+
+class AlignmentMove(Strict):
+    """A turn made, clockwise positive, and the gap read after it."""
+
+    turns: Annotated[float, Field(ge=-1, le=1)]
+    gap_mm: Annotated[float, Field(ge=-30, le=30)]
+
+
+class TyreInput(Strict):
+    """Light under a straightedge across the tyre: at front, middle and back."""
+
+    front_gap_mm: Annotated[float, Field(ge=0, le=20)]
+    middle_gap_mm: Annotated[float, Field(ge=0, le=20)]
+    back_gap_mm: Annotated[float, Field(ge=0, le=20)]
+
+
+class SpeedMeasured(Strict):
+    """A speed as measured: wheel turns over a time, or the wheel's rpm."""
+
+    nominal_m_s: Annotated[float, Field(ge=0.05, le=150)]
+    turns: Annotated[float, Field(ge=1, le=100_000)] | None = None
+    seconds: Annotated[float, Field(ge=0.5, le=3600)] | None = None
+    wheel_rpm: Annotated[float, Field(ge=0.1, le=20_000)] | None = None
+    keep: bool = False
+
+    @model_validator(mode="after")
+    def _one_way(self) -> Self:
+        counted = self.turns is not None and self.seconds is not None
+        if counted == (self.wheel_rpm is not None):
+            raise ValueError("give turns with seconds, or wheel_rpm: one of the two")
+        return self
+
+
+class DefectInput(Strict):
+    """Something wrong with a saw; one that stops it is never shown as ready."""
+
+    text: Annotated[str, Field(min_length=1, max_length=400, pattern=r"\S")]
+    stops: bool = False
+    who: Person = ""
+
+
+class CloseInput(Strict):
+    """Who closed it."""
+
+    who: Annotated[str, Field(min_length=1, max_length=40, pattern=r"\S")]
+
+
+Reserve = Literal["band_change", "wheel_alignment", "wiring"]
+
+
+class SettingUpInput(Strict):
+    """Reserved steps, who may do them, and which instrument of each kind is used."""
+
+    reserved: Annotated[list[Reserve], Field(max_length=3)] = Field(default_factory=list)
+    authorised: Annotated[list[Person], Field(max_length=50)] = Field(default_factory=list)
+    instruments: Annotated[
+        dict[Annotated[str, Field(max_length=20)], Literal["by_hand", "simulated"]],
+        Field(max_length=10),
+    ] = Field(default_factory=dict)

@@ -1,0 +1,265 @@
+"""Readings at a set-up card: tension, the note, what shakes, drift and ticks."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.faults.resonance import Running, Vibration, remedies, vibration
+from jade_ribbon.core.faults.rotating import TickVerdict, name_tick, turners
+from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.setup.drift_verdict import DriftVerdict, drift_verdict
+from jade_ribbon.core.setup.figures import free_span_of
+from jade_ribbon.core.setup.listening import Heard, Plucks, listen, several
+from jade_ribbon.core.setup.note_names import note_name
+from jade_ribbon.core.setup.shims import Slips, slips_for
+from jade_ribbon.core.setup.tension_reading import TensionBand, TensionReading, tension_reading
+from jade_ribbon.core.setup.tracking import TrackAdvice, track_advice
+from jade_ribbon.formats.recording import read_recording
+from jade_ribbon.services.records import log_change, now
+from jade_ribbon.services.setup.cards import Open, open_card
+from jade_ribbon.services.setup.inputs import (
+    DriftInput,
+    SlipsInput,
+    TensionReadingInput,
+    TickInput,
+    TrackInput,
+)
+from jade_ribbon.services.setup.roles import calibrated, core_bench
+from jade_ribbon.store.models import DriftRow, SawRow
+
+DRIFT_TRIALS = 6
+
+
+def tension_band(found: Open) -> TensionBand:
+    """The band of a card as readings of tension see it."""
+    facts, saw = found.best.evaluation.facts, found.job.saw
+    return TensionBand(
+        width_mm=facts.band.width_mm,
+        body_width_mm=facts.body_width_mm,
+        gullet_depth_mm=facts.gullet_depth_mm,
+        thickness_mm=facts.band.thickness_mm,
+        band_length_mm=facts.length_mm,
+        free_span_mm=free_span_of(saw, facts.length_mm),
+        force_per_strand=saw.force_per_strand,
+        wheel_force_max_N=saw.wheel_force_max_N,
+    )
+
+
+@dataclass(frozen=True)
+class TensionAnswer:
+    """A reading with how it stands to the target, and the plucks it was made of."""
+
+    reading: TensionReading
+    target_MPa: float
+    low_MPa: float
+    high_MPa: float
+    words: str
+    plucks: Plucks | None
+
+
+def _stands(reading: TensionReading, target: float, low: float, high: float) -> str:
+    """Too slack, right or too tight, with the uncertainty minded."""
+    stress, spread = reading.stress_MPa, reading.uncertainty_MPa
+    if abs(stress - target) <= max(spread, 0.03 * target):
+        return "On target, as surely as this means can tell."
+    if stress < low:
+        return f"Too slack by {quantity(target - stress, 'stress')}: more."
+    if stress > high:
+        return f"Too tight by {quantity(stress - target, 'stress')}: less."
+    more = "more" if stress < target else "less"
+    left = quantity(abs(target - stress), "stress")
+    return f"Within what this steel wants; {left} {more} to the target."
+
+
+def read_tension(session: Session, setup_id: int, given: TensionReadingInput) -> TensionAnswer:
+    """Stress from a reading by any means, against the card's target."""
+    found = open_card(session, setup_id)
+    plucks = several(given.values) if given.means == "pluck" else None
+    value = plucks.median_Hz if plucks else sorted(given.values)[len(given.values) // 2]
+    reading = tension_reading(
+        tension_band(found),
+        means=given.means,
+        value=value,
+        gauge_length_mm=found.world.shop.gauge_length_mm,
+        deflection_mm=given.deflection_mm,
+        spread_share=plucks.spread_share if plucks else 0.0,
+        known=calibrated(session, found.saw),
+    )
+    card = found.card.tension
+    words = _stands(reading, card.stress_MPa, card.low_MPa, card.high_MPa)
+    return TensionAnswer(reading, card.stress_MPa, card.low_MPa, card.high_MPa, words, plucks)
+
+
+@dataclass(frozen=True)
+class ListenAnswer:
+    """What was heard, what was wanted, and the stress the note says."""
+
+    heard: Heard
+    wanted_Hz: float | None
+    wanted_note: str | None
+    reading: TensionReading | None
+    why_no_stress: str
+
+
+def hear(session: Session, setup_id: int, recording: bytes) -> ListenAnswer:
+    """The note in a recording, for the band and span of a card. InputError with no clear note."""
+    found = open_card(session, setup_id)
+    sound = read_recording(recording)
+    heard = listen(sound.samples, sound.rate_Hz)
+    wanted = found.card.tension.note_Hz
+    reading, why = None, ""
+    try:
+        reading = tension_reading(
+            tension_band(found),
+            means="pluck",
+            value=heard.frequency_Hz,
+            gauge_length_mm=found.world.shop.gauge_length_mm,
+        )
+    except InputError as error:
+        why = f"{error.faults[0].path} {error.faults[0].message}"
+    return ListenAnswer(heard, wanted, note_name(wanted) if wanted else None, reading, why)
+
+
+@dataclass(frozen=True)
+class VibrationAnswer:
+    """The vibration card at the card's speed, and what would clear a meeting."""
+
+    speed_m_s: float
+    guide_span_mm: float
+    card: Vibration
+    remedies: tuple[str, ...]
+    verdict: str
+
+
+def shakes(session: Session, setup_id: int) -> VibrationAnswer:
+    """What shakes at the speed and guide height of a card, at the tension as left."""
+    found = open_card(session, setup_id)
+    facts, saw = found.best.evaluation.facts, found.job.saw
+    tensed = found.saw.tension_stress_MPa if found.saw.mounted_band_id == found.band.id else None
+    running = Running(
+        stress_MPa=tensed or found.card.tension.stress_MPa,
+        width_mm=facts.band.width_mm,
+        gullet_depth_mm=facts.gullet_depth_mm,
+        thickness_mm=facts.band.thickness_mm,
+        band_length_mm=facts.length_mm,
+        wheel_diameter_mm=saw.smallest_wheel_mm,
+        guide_span_mm=saw.guide_span_mm(found.job.cut.height_mm),
+        pitch_mm=facts.pitch_mm if facts.has_teeth else None,
+        pitch_varies=facts.band.is_variable,
+        tensioner=saw.tensioner,
+        free_span_mm=free_span_of(saw, facts.length_mm),
+    )
+    speed = found.card.speed_m_s
+    card = vibration(running, speed_m_s=speed)
+    verdict = "Nothing meets within 5 %: run it."
+    if card.meetings:
+        first = card.meetings[0]
+        verdict = (
+            f"{first.source.name[0].upper()}{first.source.name[1:]} at {first.source.hertz:.3g} Hz "
+            f"meets {first.note.name} at {first.note.hertz:.3g} Hz."
+        )
+    return VibrationAnswer(
+        speed, running.guide_span_mm, card, remedies(running, speed_m_s=speed), verdict
+    )
+
+
+def slips(given: SlipsInput) -> Slips:
+    """How many slips make a gap."""
+    return slips_for(gap_mm=given.gap_mm, stack_mm=given.stack_mm)
+
+
+@dataclass(frozen=True)
+class DriftTrial:
+    """One kept trial of a band."""
+
+    id: int
+    at: str
+    saw_name: str
+    angle_deg: float
+
+
+@dataclass(frozen=True)
+class DriftAnswer:
+    """A trial's verdict, and the band's earlier trials, oldest first."""
+
+    verdict: DriftVerdict
+    earlier: list[DriftTrial]
+    kept_id: int | None
+    change_id: int | None
+
+
+def drift_trials(session: Session, band_id: int) -> list[DriftTrial]:
+    """The last kept trials of a band, oldest first."""
+    rows = session.execute(
+        select(DriftRow, SawRow.name)
+        .join(SawRow, DriftRow.saw_id == SawRow.id)
+        .where(DriftRow.band_id == band_id, DriftRow.deleted_at.is_(None))
+        .order_by(DriftRow.id.desc())
+        .limit(DRIFT_TRIALS)
+    ).all()
+    return [
+        DriftTrial(row.id, row.at.isoformat(), saw, row.angle_deg) for row, saw in reversed(rows)
+    ]
+
+
+def _drift_method(found: Open) -> str:
+    """The saw's own fence decides before the house rule: a single point needs no shift."""
+    fence = core_bench(found.saw).fence
+    return "single_point" if fence == "single_point" else found.world.shop.rules["drift"]
+
+
+def read_drift(session: Session, setup_id: int, given: DriftInput) -> DriftAnswer:
+    """What a freehand trial says; kept with the band when asked."""
+    found = open_card(session, setup_id)
+    earlier = drift_trials(session, found.band.id)
+    method = _drift_method(found)
+    verdict = drift_verdict(
+        offset_mm=given.offset_mm,
+        run_mm=given.run_mm,
+        fence_bolt_spacing_mm=core_bench(found.saw).fence_bolt_spacing_mm,
+        method=method,
+        earlier_deg=[t.angle_deg for t in earlier],
+    )
+    if not given.keep:
+        return DriftAnswer(verdict, earlier, None, None)
+    row = DriftRow(
+        saw_id=found.saw.id,
+        band_id=found.band.id,
+        setup_id=setup_id,
+        at=now(),
+        offset_mm=given.offset_mm,
+        run_mm=given.run_mm,
+        angle_deg=verdict.angle_deg,
+        method=method,
+        who=given.who,
+    )
+    session.add(row)
+    change = log_change(session, row, "add", None)
+    return DriftAnswer(verdict, earlier, row.id, change.id)
+
+
+def read_tick(session: Session, setup_id: int, given: TickInput) -> TickVerdict:
+    """Which turning part a counted tick belongs to, at the card's speed."""
+    found = open_card(session, setup_id)
+    bench = core_bench(found.saw)
+    known = turners(
+        speed_m_s=found.saw.speed_set_m_s or found.card.speed_m_s,
+        band_length_mm=found.best.evaluation.facts.length_mm,
+        wheel_diameters_mm=found.job.saw.wheel_diameters_mm,
+        belt_length_mm=bench.belt_length_mm,
+        pulley_mm=bench.wheel_pulley_mm,
+    )
+    return name_tick(ticks=given.ticks, seconds=given.seconds, known=known)
+
+
+def read_tracking(session: Session, setup_id: int, given: TrackInput) -> TrackAdvice:
+    """The next touch of the tracking knob on the saw of a card."""
+    found = open_card(session, setup_id)
+    return track_advice(
+        position_mm=given.position_mm,
+        creep_mm=given.creep_mm,
+        turns=given.turns,
+        knob=core_bench(found.saw).knob,
+    )

@@ -1,0 +1,167 @@
+"""Who may do what, which instruments are used, and what is known of a saw's bench."""
+
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.bands.facts import body_width_of
+from jade_ribbon.core.mechanics.tension import travel_give
+from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.setup.calibration import CalibrationPoint, ScaleFit, fit_scale
+from jade_ribbon.core.setup.fittings import Bench, PrintedScaleMark
+from jade_ribbon.core.setup.tension_reading import Calibrated
+from jade_ribbon.devices.instrument import SPECS
+from jade_ribbon.reference.tables import setup_step_texts
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.rack.bands import band_type
+from jade_ribbon.services.records import get, log_change, snapshot
+from jade_ribbon.services.setup.inputs import BenchInput, SettingUpInput
+from jade_ribbon.services.shop.saws import core_saw
+from jade_ribbon.services.shop.settings import shop_row
+from jade_ribbon.store.models import BandRow, SawRow, ScalePointRow
+
+RESERVE_WORDS = {
+    "band_change": "Changing a band",
+    "wheel_alignment": "Aligning wheels",
+    "wiring": "Work on belts, wiring and inverters",
+}
+INSTRUMENTS = (*SPECS, "microphone")
+
+
+@dataclass(frozen=True)
+class SettingUp:
+    """Settings of a shop for setting up."""
+
+    reserved: list[str]
+    authorised: list[str]
+    instruments: dict[str, str]
+    change_id: int | None = None
+
+
+def read_setting_up(session: Session) -> SettingUp:
+    """The shop's settings, each instrument read by hand unless chosen otherwise."""
+    kept = shop_row(session).setting_up or {}
+    chosen = kept.get("instruments", {})
+    return SettingUp(
+        reserved=kept.get("reserved", []),
+        authorised=kept.get("authorised", []),
+        instruments={k: chosen.get(k, "by_hand") for k in INSTRUMENTS},
+    )
+
+
+def write_setting_up(session: Session, given: SettingUpInput) -> SettingUp:
+    """Save them. InputError for an unknown instrument; the change is kept for undo."""
+    faults = [
+        Fault(f"instruments.{k}", f"is unknown; accepted: {', '.join(INSTRUMENTS)}", k)
+        for k in given.instruments
+        if k not in INSTRUMENTS
+    ]
+    if faults:
+        raise InputError(faults)
+    row = shop_row(session)
+    session.add(row)
+    session.flush()
+    before = snapshot(row)
+    row.setting_up = given.model_dump()
+    change = log_change(session, row, "edit", before)
+    kept = read_setting_up(session)
+    return SettingUp(kept.reserved, kept.authorised, kept.instruments, change.id)
+
+
+def check_authorised(session: Session, reserve: str, name: str) -> None:
+    """ConflictError unless the step is free to all, or an authorised person's name is given."""
+    settings = read_setting_up(session)
+    if not reserve or reserve not in settings.reserved:
+        return
+    if name.strip() in settings.authorised and name.strip():
+        return
+    who = ", ".join(settings.authorised) or "nobody yet: name them in Shop"
+    raise ConflictError(
+        f"{RESERVE_WORDS[reserve]} is reserved here: an authorised person's name is needed ({who})."
+    )
+
+
+def bench_record(row: SawRow) -> BenchInput:
+    """What is known of a saw's bench, as saved and shown."""
+    return BenchInput.model_validate(row.bench or {})
+
+
+def core_bench(row: SawRow) -> Bench:
+    """The core's bench of a saw."""
+    record = bench_record(row)
+    plain: dict[str, Any] = record.model_dump(exclude={"printed_marks", "good_for_h"})
+    marks = tuple(PrintedScaleMark(m.width_mm, m.reading) for m in record.printed_marks)
+    return Bench(printed_marks=marks, good_for_h=MappingProxyType(record.good_for_h), **plain)
+
+
+def write_bench(session: Session, saw_id: int, given: BenchInput) -> int:
+    """Save what is known of a saw's bench; the id of the change, for undo."""
+    keys = {t.key for t in setup_step_texts()}
+    faults = [
+        Fault(f"good_for_h.{k}", f"is no step; accepted: {', '.join(sorted(keys))}", k)
+        for k in given.good_for_h
+        if k not in keys
+    ]
+    if faults:
+        raise InputError(faults)
+    row: SawRow = get(session, "saw", saw_id)
+    before = snapshot(row)
+    row.bench = given.model_dump()
+    return log_change(session, row, "edit", before).id
+
+
+@dataclass(frozen=True)
+class KeptPoint:
+    """A calibration point with the band it was measured on."""
+
+    row: ScalePointRow
+    band: BandRow
+    point: CalibrationPoint
+
+
+def scale_points(session: Session, saw_id: int) -> list[KeptPoint]:
+    """The points of a saw's scale, oldest first."""
+    rows = session.execute(
+        select(ScalePointRow, BandRow)
+        .join(BandRow, ScalePointRow.band_id == BandRow.id)
+        .where(ScalePointRow.saw_id == saw_id, ScalePointRow.deleted_at.is_(None))
+        .order_by(ScalePointRow.id)
+    )
+    return [
+        KeptPoint(
+            row,
+            band,
+            CalibrationPoint(
+                row.reading, row.stress_MPa, body_width_of(band_type(band)), band.thickness_mm
+            ),
+        )
+        for row, band in rows
+    ]
+
+
+def fit_or_none(points: list[KeptPoint], per_strand: float) -> tuple[ScaleFit | None, str]:
+    """The fitted line, or why there is none yet."""
+    try:
+        return fit_scale([p.point for p in points], force_per_strand=per_strand), ""
+    except InputError as error:
+        return None, f"{error.faults[0].path} {error.faults[0].message}"
+
+
+def calibrated(session: Session, saw: SawRow) -> Calibrated:
+    """What calibrating found on a saw, from its points."""
+    points = scale_points(session, saw.id)
+    fit, _ = fit_or_none(points, core_saw(saw).force_per_strand)
+    gives = [
+        travel_give(
+            wheel_travel_mm=p.row.travel_mm,
+            band_length_mm=p.band.length_mm,
+            stress_MPa=p.row.stress_MPa,
+        )
+        for p in points
+        if p.row.travel_mm is not None
+    ]
+    give = sorted(gives)[len(gives) // 2] if gives else None
+    return Calibrated(fit, None if give is None else min(max(give, 0.0), 0.9))

@@ -1,0 +1,213 @@
+"""A saw's own tension scale, calibrated here; and its speeds, measured here."""
+
+import dataclasses
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.bands.facts import body_width_of
+from jade_ribbon.core.choosing.catalogue import catalogue_candidates
+from jade_ribbon.core.job import Candidate, Saw
+from jade_ribbon.core.mechanics.speed import rim_speed
+from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.setup.calibration import PrintedMark, ScaleFit, stress_from_scale
+from jade_ribbon.core.setup.drive_settings import (
+    PulleyChange,
+    Setting,
+    corrected,
+    counting_uncertainty,
+    pulley_change,
+    settings,
+    speed_from_turns,
+)
+from jade_ribbon.formats.job import saw_record
+from jade_ribbon.reference.tables import steels
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.setup.inputs import ScalePointInput, SpeedMeasured
+from jade_ribbon.services.setup.roles import KeptPoint, core_bench, fit_or_none, scale_points
+from jade_ribbon.services.shop.saws import core_saw
+from jade_ribbon.store.models import SawRow, ScalePointRow
+
+TACHOMETER_SHARE = 0.005
+
+
+@dataclass(frozen=True)
+class ScalePoint:
+    """A point as shown: what it is off the line by."""
+
+    id: int
+    at: datetime
+    band_label: str
+    width_mm: float
+    reading: float
+    stress_MPa: float
+    force_N: float
+    residual_N: float | None
+    means: str
+    who: str
+
+
+@dataclass(frozen=True)
+class ScaleAnswer:
+    """A scale's points, its line, and how far its printed marks are off."""
+
+    points: list[ScalePoint]
+    fit: ScaleFit | None
+    why_not: str
+    marks: list[PrintedMark]
+    change_id: int | None
+
+
+def _points(points: list[KeptPoint], fit: ScaleFit | None, saw: Saw) -> list[ScalePoint]:
+    residuals = fit.residuals_N if fit else [None] * len(points)
+    return [
+        ScalePoint(
+            id=p.row.id,
+            at=p.row.at,
+            band_label=p.band.label,
+            width_mm=p.band.width_mm,
+            reading=p.row.reading,
+            stress_MPa=p.row.stress_MPa,
+            force_N=p.point.wheel_force_N(saw.force_per_strand),
+            residual_N=residual,
+            means=p.row.means,
+            who=p.row.who,
+        )
+        for p, residual in zip(points, residuals, strict=True)
+    ]
+
+
+def _usual_band(width_mm: float) -> Candidate:
+    """The thinnest catalogue type of about a width: a printed mark says no more than that."""
+    usual = min(catalogue_candidates(), key=lambda b: (abs(b.width_mm - width_mm), b.thickness_mm))
+    return dataclasses.replace(usual, width_mm=width_mm)
+
+
+def _marks(row: SawRow, fit: ScaleFit, saw: Saw) -> list[PrintedMark]:
+    """What each printed mark really gives a usual band of its width, against its target."""
+    found = []
+    for mark in core_bench(row).printed_marks:
+        band = _usual_band(mark.width_mm)
+        stress = stress_from_scale(
+            fit,
+            reading=mark.reading,
+            body_width_mm=body_width_of(band),
+            thickness_mm=band.thickness_mm,
+            force_per_strand=saw.force_per_strand,
+        )
+        target = steels()[band.steel].tension_wood_target_MPa
+        if target is not None:
+            found.append(PrintedMark(mark.width_mm, mark.reading, stress, target))
+    return found
+
+
+def scale(session: Session, saw_id: int, change_id: int | None = None) -> ScaleAnswer:
+    """The calibration of a saw's own scale as it stands."""
+    row: SawRow = get(session, "saw", saw_id)
+    saw = core_saw(row)
+    points = scale_points(session, saw_id)
+    fit, why = fit_or_none(points, saw.force_per_strand)
+    marks = _marks(row, fit, saw) if fit else []
+    return ScaleAnswer(_points(points, fit, saw), fit, why, marks, change_id)
+
+
+def add_point(session: Session, saw_id: int, given: ScalePointInput) -> ScaleAnswer:
+    """Keep a point, with the band that is on the saw. ConflictError when none is."""
+    saw: SawRow = get(session, "saw", saw_id)
+    if saw.mounted_band_id is None:
+        raise ConflictError(f"No band is on {saw.name}: a point needs the band it was measured on.")
+    row = ScalePointRow(saw_id=saw_id, band_id=saw.mounted_band_id, at=now(), **given.model_dump())
+    session.add(row)
+    change = log_change(session, row, "add", None)
+    return scale(session, saw_id, change.id)
+
+
+def delete_point(session: Session, point_id: int) -> int:
+    """Delete a point; the id of the change, for undo."""
+    row: ScalePointRow = get(session, "scale_point", point_id)
+    before = snapshot(row)
+    row.deleted_at = now()
+    return log_change(session, row, "delete", before).id
+
+
+@dataclass(frozen=True)
+class SpeedsAnswer:
+    """The speeds a saw has against a target, and pulleys where no step is near."""
+
+    target_m_s: float
+    settings: tuple[Setting, ...]
+    pulleys: PulleyChange | None
+    why_no_pulleys: str
+
+
+def speeds(session: Session, saw_id: int, target_m_s: float) -> SpeedsAnswer:
+    """Settings of a saw's drive for a band speed (m/s)."""
+    row: SawRow = get(session, "saw", saw_id)
+    drive, bench = core_saw(row).drive, core_bench(row)
+    change, why = None, ""
+    if drive.kind == "inverter":
+        why = "An inverter gives any speed in its range."
+    elif bench.motor_pulley_mm and bench.wheel_pulley_mm:
+        change = pulley_change(
+            drive,
+            target_speed_m_s=target_m_s,
+            motor_pulley_mm=bench.motor_pulley_mm,
+            wheel_pulley_mm=bench.wheel_pulley_mm,
+        )
+    else:
+        why = "The saw's pulleys are not recorded."
+    return SpeedsAnswer(target_m_s, settings(drive, target_m_s=target_m_s), change, why)
+
+
+@dataclass(frozen=True)
+class MeasuredSpeed:
+    """A speed as measured against the saw's record; kept when asked."""
+
+    speed_m_s: float
+    uncertainty_m_s: float
+    nominal_m_s: float
+    off_share: float
+    words: str
+    saw: dict[str, object]
+    change_id: int | None
+
+
+def measure_speed(session: Session, saw_id: int, given: SpeedMeasured) -> MeasuredSpeed:
+    """Band speed from counted turns or a tachometer; corrects the saw's record when asked."""
+    row: SawRow = get(session, "saw", saw_id)
+    saw = core_saw(row)
+    diameter = saw.wheel_diameters_mm[-1]
+    if given.turns is not None and given.seconds is not None:
+        speed = speed_from_turns(
+            turns=given.turns, seconds=given.seconds, wheel_diameter_mm=diameter
+        )
+        share = counting_uncertainty(given.turns, given.seconds)
+    else:
+        speed = rim_speed(wheel_diameter_mm=diameter, wheel_rpm=given.wheel_rpm or 0.0)
+        share = TACHOMETER_SHARE
+    off = speed / given.nominal_m_s - 1.0
+    sure = abs(off) > share
+    words = (
+        f"{quantity(speed, 'speed')}, {100 * off:+.1f} % against the record: correct it."
+        if sure
+        else f"{quantity(speed, 'speed')}: the record is right, as surely as this tells."
+    )
+    change = None
+    if given.keep:
+        if saw.drive.kind == "fixed" and not any(
+            abs(v - given.nominal_m_s) < 1e-6 for v in saw.drive.speeds_m_s
+        ):
+            known = ", ".join(quantity(v, "speed") for v in saw.drive.speeds_m_s)
+            words = (
+                f"{quantity(given.nominal_m_s, 'speed')} is no step of this saw; accepted: {known}"
+            )
+            raise InputError([Fault("nominal_m_s", words, given.nominal_m_s)])
+        before = snapshot(row)
+        drive = corrected(saw.drive, nominal_m_s=given.nominal_m_s, measured_m_s=speed)
+        row.drive = saw_record(dataclasses.replace(saw, drive=drive))["drive"]
+        change = log_change(session, row, "edit", before).id
+    record = saw_record(core_saw(row))
+    return MeasuredSpeed(speed, share * speed, given.nominal_m_s, off, words, record, change)

@@ -1,0 +1,120 @@
+"""A step of a set-up recorded: what it needs first, what its figures may be, what it moves."""
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.setup.card import READING_RANGES, SetupStep
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.records import log_change, now, snapshot
+from jade_ribbon.services.setup.cards import Open, SetupAnswer, one_setup, open_card
+from jade_ribbon.services.setup.inputs import StepInput
+from jade_ribbon.services.setup.kept import still_good
+from jade_ribbon.services.setup.roles import check_authorised
+from jade_ribbon.services.shop.inputs import MountInput
+from jade_ribbon.services.shop.saws import mount
+
+
+def _needs(found: Open, key: str, doors_open: bool) -> None:
+    """Isolation before any step with doors open; a band before tension."""
+    steps = found.row.steps
+    if doors_open and not steps.get("isolate", {}).get("done"):
+        raise ConflictError("Isolate the saw first: this step has the doors open.")
+    if key == "tension" and found.saw.mounted_band_id != found.row.band_id:
+        raise ConflictError("Mount the band first.")
+
+
+def record_step(
+    session: Session, setup_id: int, key: str, given: StepInput, at: datetime | None = None
+) -> SetupAnswer:
+    """Tick, untick or skip a step; mounting and tensioning move the saw's state too."""
+    found = open_card(session, setup_id)
+    row = found.row
+    step = next((s for s in found.card.steps if s.key == key), None)
+    if step is None:
+        known = ", ".join(s.key for s in found.card.steps)
+        raise InputError([Fault("key", f"{key!r} is not a step; accepted: {known}", key)])
+    _check_figures(step, given)
+    _check_frame(found, key, given)
+    if given.skipped and key == "isolate":
+        raise ConflictError("Isolating cannot be skipped.")
+    if given.done:
+        _needs(found, key, step.doors_open and not given.still_good)
+        check_authorised(session, step.reserve, given.authorised_by)
+    record = given.model_dump()
+    if given.still_good:
+        record |= _carried(session, found, key)
+    before, when = snapshot(row), at or now()
+    row.steps = row.steps | {key: record | {"at": when.isoformat()}}
+    _move_saw(session, found, key, given, when)
+    log_change(session, row, key, before)
+    return one_setup(session, setup_id)
+
+
+def _carried(session: Session, found: Open, key: str) -> dict[str, Any]:
+    """The figures of an earlier card that still hold. ConflictError when they do not."""
+    good = still_good(session, found.card, found.row, found.saw).get(key)
+    if good is None:
+        raise ConflictError("This step is no longer good from last time: do it again.")
+    return {"left": good.left, "means": good.means, "note": good.words}
+
+
+def _check_figures(step: SetupStep, given: StepInput) -> None:
+    """Readings the step has, in the range of sense of their kind."""
+    known = {r.key: r for r in step.readings}
+    faults = []
+    for name, figures in (("found", given.found), ("left", given.left)):
+        for key, value in figures.items():
+            path = f"{name}.{key}"
+            if key not in known:
+                accepted = ", ".join(known) or "none"
+                faults.append(Fault(path, f"is no reading of this step; accepted: {accepted}"))
+                continue
+            low, high = READING_RANGES[known[key].kind]
+            if not low <= value <= high:
+                words = f"{value:g} is out of range; accepted: {low:g} to {high:g}"
+                faults.append(Fault(path, words, value))
+    if faults:
+        raise InputError(faults)
+
+
+FRAME_SLACK = 1.05
+"""What a reading may be off, before a frame counts as overloaded."""
+
+
+def _check_frame(found: Open, key: str, given: StepInput) -> None:
+    """A tension left over what the frame holds is not recorded as done: slacken first."""
+    reach = found.best.evaluation.reachable_MPa
+    left = given.left.get("stress_MPa")
+    if key != "tension" or not given.done or reach is None or left is None:
+        return
+    if left > FRAME_SLACK * reach:
+        words = (
+            f"{quantity(left, 'stress')} puts more on the frame than it holds: slacken it; "
+            f"accepted: up to {quantity(reach, 'stress')} in this band"
+        )
+        raise InputError([Fault("left.stress_MPa", words, left)])
+
+
+def _move_saw(session: Session, found: Open, key: str, given: StepInput, at: datetime) -> None:
+    """What a step changes on the saw itself: band, tension, speed."""
+    row = found.row
+    if key == "mount" and given.done:
+        mount(session, row.saw_id, MountInput(band_id=row.band_id, who=given.who), at)
+    if given.still_good:
+        return
+    saw = found.saw
+    before = snapshot(saw)
+    if key == "speed":
+        target = found.card.speed_m_s
+        saw.speed_set_m_s = given.left.get("speed_m_s", target) if given.done else None
+        log_change(session, saw, "speed", before)
+    if key == "tension":
+        target = found.card.tension.stress_MPa
+        saw.tension_state = "on" if given.done else "slack"
+        saw.tension_since = at
+        saw.tension_stress_MPa = given.left.get("stress_MPa", target) if given.done else None
+        log_change(session, saw, "tension", before)

@@ -1,0 +1,1 @@
+"""The shop: settings, saws, materials, reference tables."""

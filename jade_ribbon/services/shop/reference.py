@@ -1,0 +1,130 @@
+"""The reference tables as the interface needs them."""
+
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.choosing.cautions import DISCLAIMER
+from jade_ribbon.core.choosing.conflicts import LIMIT_MARKS, LIMIT_WORDS
+from jade_ribbon.core.edge.history import SCRAP_REASONS
+from jade_ribbon.core.edge.signs import SYMPTOMS
+from jade_ribbon.core.mechanics.wear import EDGE_STATES
+from jade_ribbon.core.quantities.plausible import SLIPS, USUAL, Usual
+from jade_ribbon.reference.tables import house_rules, materials, other_names, steels, tooth_forms
+from jade_ribbon.services.shop.materials import material_table
+
+
+@dataclass(frozen=True)
+class MaterialLine:
+    """A material as the finder lists it."""
+
+    key: str
+    name: str
+    group: str
+    density_kg_m3: float
+    dust_hazard: str
+    note: str
+    also: str
+    own: bool
+
+
+@dataclass(frozen=True)
+class NameLine:
+    """A steel or form by key."""
+
+    key: str
+    name: str
+    note: str
+
+
+@dataclass(frozen=True)
+class FormLine:
+    """A tooth form with what its drawing needs; fractions of the pitch, hook in degrees."""
+
+    key: str
+    name: str
+    hook_deg: float
+    gullet_depth_frac_pitch: float
+    continuous: bool
+    note: str
+
+
+@dataclass(frozen=True)
+class RuleLine:
+    """A house rule with its schools."""
+
+    key: str
+    title: str
+    choices: tuple[str, ...]
+    choice_names: tuple[str, ...]
+    default: str
+    why: str
+
+
+@dataclass(frozen=True)
+class EdgeLine:
+    """An edge class and the tip radius it is drawn with."""
+
+    key: str
+    tip_radius_um: float
+
+
+@dataclass(frozen=True)
+class Reference:
+    """All tables the interface shows."""
+
+    materials: list[MaterialLine]
+    steels: list[NameLine]
+    forms: list[FormLine]
+    rules: list[RuleLine]
+    edges: list[EdgeLine]
+    limits: dict[str, str]
+    limit_marks: dict[str, str]
+    usual: dict[str, Usual]
+    slips: tuple[float, ...]
+    symptoms: tuple[str, ...]
+    scrap_reasons: tuple[str, ...]
+    disclaimer: str
+
+
+def reference(session: Session) -> Reference:
+    """The tables, materials as this shop has them."""
+    return Reference(
+        materials=[
+            MaterialLine(
+                key=m.key,
+                name=m.name,
+                group=m.group,
+                density_kg_m3=m.density_kg_m3,
+                dust_hazard=m.dust_hazard,
+                note=m.cautions,
+                also=", ".join(other_names()[m.key].names) if m.key in other_names() else "",
+                own=m != materials().get(m.key),
+            )
+            for m in material_table(session).values()
+        ],
+        steels=[NameLine(s.key, s.name, s.notes) for s in steels().values()],
+        forms=[
+            FormLine(
+                f.key,
+                f.name,
+                f.hook_deg,
+                f.gullet_depth_frac_pitch,
+                f.nominal_pitch_mm is not None,
+                f.uses,
+            )
+            for f in tooth_forms().values()
+        ],
+        rules=[
+            RuleLine(r.key, r.title, r.choices, r.choice_names, r.default, r.why)
+            for r in house_rules().values()
+        ],
+        edges=[EdgeLine(e.key, e.tip_radius_um) for e in EDGE_STATES],
+        limits=dict(LIMIT_WORDS),
+        limit_marks=dict(LIMIT_MARKS),
+        usual=dict(USUAL),
+        slips=SLIPS,
+        symptoms=SYMPTOMS,
+        scrap_reasons=SCRAP_REASONS,
+        disclaimer=DISCLAIMER,
+    )

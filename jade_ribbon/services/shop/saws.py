@@ -1,0 +1,164 @@
+"""Saws: add, edit, mount, tension state."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.job import Drive, Saw
+from jade_ribbon.formats.job import SawFile, saw_record
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput
+from jade_ribbon.store.models import BandEventRow, BandRow, SawRow
+
+SAW_PLAIN = tuple(
+    n for n in SawFile.model_fields if n not in ("drive", "band_length_mm", "band_width_mm")
+)
+
+
+@dataclass(frozen=True)
+class SawAnswer:
+    """A saw as shown: its figures, what is mounted, whether under tension."""
+
+    id: int
+    saw: dict[str, Any]
+    assumed: list[str]
+    note: str
+    mounted_band_id: int | None
+    mounted_label: str | None
+    tension_state: str
+    tension_since: datetime | None
+    tension_stress_MPa: float | None
+
+
+def core_saw(row: SawRow) -> Saw:
+    """The core's saw of a row."""
+    plain: dict[str, Any] = {n: getattr(row, n) for n in SAW_PLAIN}
+    plain["wheel_diameters_mm"] = tuple(row.wheel_diameters_mm)
+    plain["band_length_mm"] = (row.band_length_min_mm, row.band_length_max_mm)
+    plain["band_width_mm"] = (row.band_width_min_mm, row.band_width_max_mm)
+    drive: dict[str, Any] = {
+        k: tuple(v) if isinstance(v, list) else v for k, v in row.drive.items()
+    }
+    return Saw(drive=Drive(**drive), **plain)
+
+
+def answer(row: SawRow, label: str | None) -> SawAnswer:
+    return SawAnswer(
+        id=row.id,
+        saw=saw_record(core_saw(row)),
+        assumed=row.assumed,
+        note=row.note,
+        mounted_band_id=row.mounted_band_id,
+        mounted_label=label,
+        tension_state=row.tension_state,
+        tension_since=row.tension_since,
+        tension_stress_MPa=row.tension_stress_MPa,
+    )
+
+
+def list_saws(session: Session) -> list[SawAnswer]:
+    """All live saws with the label of what is on them; one statement."""
+    rows = session.execute(
+        select(SawRow, BandRow.label)
+        .outerjoin(BandRow, SawRow.mounted_band_id == BandRow.id)
+        .where(SawRow.deleted_at.is_(None))
+        .order_by(SawRow.id)
+    )
+    return [answer(saw, label) for saw, label in rows]
+
+
+def one_saw(session: Session, saw_id: int) -> SawAnswer:
+    row = get(session, "saw", saw_id)
+    band = session.get(BandRow, row.mounted_band_id) if row.mounted_band_id else None
+    return answer(row, band.label if band else None)
+
+
+def _apply(row: SawRow, given: SawInput) -> None:
+    for name in SAW_PLAIN:
+        setattr(row, name, getattr(given, name))
+    row.band_length_min_mm, row.band_length_max_mm = given.band_length_mm
+    row.band_width_min_mm, row.band_width_max_mm = given.band_width_mm
+    row.drive = given.drive.model_dump(exclude_none=True)
+    row.assumed, row.note = given.assumed, given.note
+
+
+def add_saw(session: Session, given: SawInput) -> SawAnswer:
+    row = SawRow(tension_state="unknown")
+    _apply(row, given)
+    session.add(row)
+    log_change(session, row, "add", None)
+    return answer(row, None)
+
+
+def edit_saw(session: Session, saw_id: int, given: SawInput) -> SawAnswer:
+    row = get(session, "saw", saw_id)
+    before = snapshot(row)
+    _apply(row, given)
+    log_change(session, row, "edit", before)
+    return one_saw(session, saw_id)
+
+
+def delete_saw(session: Session, saw_id: int) -> int:
+    """Delete a saw; the id of the change, for undo."""
+    row = get(session, "saw", saw_id)
+    before = snapshot(row)
+    row.deleted_at = now()
+    return log_change(session, row, "delete", before).id
+
+
+def _take_off(session: Session, row: SawRow, who: str, at: datetime) -> None:
+    if row.mounted_band_id is not None:
+        session.add(
+            BandEventRow(
+                band_id=row.mounted_band_id, at=at, kind="dismounted", detail=row.name, who=who
+            )
+        )
+    row.mounted_band_id = None
+    row.tension_state, row.tension_since, row.tension_stress_MPa = "slack", at, None
+
+
+def mount(session: Session, saw_id: int, given: MountInput, at: datetime | None = None) -> None:
+    """Put a band on a saw (slack until tensioned), or take it off.
+
+    ConflictError when the band is on another saw, out, or scrapped.
+    """
+    when = at or now()
+    row: SawRow = get(session, "saw", saw_id)
+    if given.band_id is not None and given.band_id == row.mounted_band_id:
+        return
+    before = snapshot(row)
+    if given.band_id is not None:
+        band: BandRow = get(session, "band", given.band_id)
+        if band.state != "rack":
+            raise ConflictError(f"Band {band.label} is {band.state}; it cannot be mounted.")
+        other = session.scalars(select(SawRow).where(SawRow.mounted_band_id == band.id)).first()
+        if other is not None:
+            raise ConflictError(f"Band {band.label} is on {other.name}: take it off there first.")
+    _take_off(session, row, given.who, when)
+    session.flush()
+    if given.band_id is not None:
+        row.mounted_band_id = given.band_id
+        session.add(
+            BandEventRow(
+                band_id=given.band_id, at=when, kind="mounted", detail=row.name, who=given.who
+            )
+        )
+    log_change(session, row, "mount", before)
+
+
+def set_tension(
+    session: Session, saw_id: int, given: TensionInput, at: datetime | None = None
+) -> SawAnswer:
+    """Record whether a saw is under tension. ConflictError with nothing on it."""
+    row: SawRow = get(session, "saw", saw_id)
+    if given.state == "on" and row.mounted_band_id is None:
+        raise ConflictError(f"No band is on {row.name}: mount one before tensioning.")
+    before = snapshot(row)
+    row.tension_state, row.tension_since = given.state, at or now()
+    row.tension_stress_MPa = given.stress_MPa if given.state == "on" else None
+    log_change(session, row, "tension", before)
+    return one_saw(session, saw_id)

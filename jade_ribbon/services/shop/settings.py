@@ -1,0 +1,94 @@
+"""The shop's settings, and the rules and rates they give the core."""
+
+from dataclasses import dataclass, fields
+from typing import Any, Literal
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.job import Rates, Rules
+from jade_ribbon.core.setup.words import ShopHabits
+from jade_ribbon.formats.job import RatesFile, RulesFile
+from jade_ribbon.reference.tables import house_rules
+from jade_ribbon.services.records import log_change, snapshot
+from jade_ribbon.services.shop.inputs import ShopInput
+from jade_ribbon.store.models import ShopRow
+
+HABIT_KEYS = tuple(field.name for field in fields(ShopHabits))
+DEFAULT_NAME = "My shop"
+GAUGE_LENGTH_MM = 100.0
+
+
+@dataclass(frozen=True)
+class Shop:
+    """Settings of this shop."""
+
+    name: str
+    units: Literal["metric", "inch"]
+    currency: str
+    gauge_length_mm: float
+    guard_gap_mm: float
+    rules: dict[str, str]
+    rates: Rates
+    people: list[str]
+
+
+def shop_row(session: Session) -> ShopRow:
+    """The settings row; made with defaults the first time."""
+    row = session.get(ShopRow, 1)
+    if row is None:
+        row = ShopRow(
+            id=1,
+            name=DEFAULT_NAME,
+            units="metric",
+            currency="€",
+            gauge_length_mm=GAUGE_LENGTH_MM,
+            rules={},
+            rates={},
+            people=[],
+        )
+    return row
+
+
+def read_shop(session: Session) -> Shop:
+    """The settings with every house rule filled in."""
+    row = shop_row(session)
+    rules = {key: str(row.rules.get(key, rule.default)) for key, rule in house_rules().items()}
+    return Shop(
+        name=row.name,
+        units="inch" if row.units == "inch" else "metric",
+        currency=row.currency,
+        gauge_length_mm=row.gauge_length_mm,
+        guard_gap_mm=float(row.rules.get("guard_gap_mm", Rules.guard_gap_mm)),
+        rules=rules,
+        rates=RatesFile.model_validate(row.rates).to_core(),
+        people=row.people,
+    )
+
+
+def write_shop(session: Session, given: ShopInput) -> Shop:
+    """Save the settings; the change is kept for undo."""
+    row = shop_row(session)
+    session.add(row)
+    session.flush()
+    before = snapshot(row)
+    row.name, row.units, row.currency = given.name, given.units, given.currency
+    row.gauge_length_mm = given.gauge_length_mm
+    row.rules = {**given.rules, "guard_gap_mm": given.guard_gap_mm}
+    row.rates = given.rates.model_dump()
+    row.people = given.people
+    log_change(session, row, "edit", before)
+    return read_shop(session)
+
+
+def rules_for(shop: Shop, override: dict[str, Any] | None = None) -> Rules:
+    """House rules that bear on the choice, with a job's overrides on top."""
+    keys = RulesFile.model_fields
+    plain: dict[str, Any] = {k: v for k, v in shop.rules.items() if k in keys}
+    plain["least_teeth"] = int(plain["least_teeth"])
+    plain["guard_gap_mm"] = shop.guard_gap_mm
+    return RulesFile.model_validate(plain | (override or {})).to_core()
+
+
+def habits(shop: Shop) -> ShopHabits:
+    """House rules that shape the set-up card."""
+    return ShopHabits(**{k: shop.rules[k] for k in HABIT_KEYS})

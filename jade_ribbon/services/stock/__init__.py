@@ -1,0 +1,1 @@
+"""Stock: billets and logs, and what is cut from them."""

@@ -1,0 +1,188 @@
+"""Bad input to setting up: the field, what is accepted, nothing changed; and reads count SQL."""
+
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+from sqlalchemy import event
+
+from tests.support.set_up import begin, whole
+
+SETUP = "/api/setups/1"
+SAW = "/api/saws/1"
+
+REFUSED: tuple[tuple[str, str, dict[str, Any], str, str], ...] = (
+    # method, path, body, path of the fault, words in its message
+    ("POST", f"{SETUP}/steps", {"key": "tension", "done": "yes"}, "done", "true or false"),
+    ("POST", f"{SETUP}/steps", {"key": "tea", "done": True}, "key", "is not a step; accepted"),
+    (
+        "POST",
+        f"{SETUP}/steps",
+        {"key": "guard", "done": True, "left": {"height_mm": 9e4}},
+        "left.height_mm",
+        "accepted: 0 to 5000",
+    ),
+    (
+        "POST",
+        f"{SETUP}/steps",
+        {"key": "guard", "done": True, "found": {"stress_MPa": 9}},
+        "found.stress_MPa",
+        "is no reading of this step; accepted: height_mm",
+    ),
+    (
+        "POST",
+        f"{SETUP}/steps",
+        {"key": "isolate", "done": True, "left": {"x": 1}},
+        "left.x",
+        "accepted: none",
+    ),
+    (
+        "POST",
+        f"{SETUP}/steps",
+        {"key": "tension", "done": True, "means": "thumb"},
+        "means",
+        "gauge",
+    ),
+    ("POST", f"{SETUP}/tension", {"means": "gauge", "values": []}, "values", "at least 1"),
+    ("POST", f"{SETUP}/tension", {"means": "gauge", "values": [-3]}, "values.0", "more than 0"),
+    ("POST", f"{SETUP}/tension", {"means": "gauge"}, "values", "missing"),
+    ("POST", f"{SETUP}/drift", {"offset_mm": 3, "run_mm": 5}, "run_mm", "at least 50"),
+    ("POST", f"{SETUP}/drift", {"offset_mm": 900, "run_mm": 300}, "offset_mm", "at most 500"),
+    ("POST", f"{SETUP}/tick", {"ticks": 0, "seconds": 10}, "ticks", "at least 1"),
+    ("POST", f"{SETUP}/track", {"position_mm": 900, "creep_mm": 0}, "position_mm", "at most 100"),
+    ("POST", f"{SETUP}/read", {"kind": "ear", "step": "a", "reading": "b"}, "kind", "caliper"),
+    ("POST", "/api/instruments/zero", {"kind": "ear"}, "kind", "is no instrument"),
+    ("POST", "/api/slips", {"gap_mm": -1, "stack_mm": 1}, "gap_mm", "at least 0"),
+    ("POST", "/api/slips", {"gap_mm": 0.1, "stack_mm": 0}, "stack_mm", "at least 0.02"),
+    ("PUT", f"{SAW}/bench", {"fence": "hedge"}, "fence", "single_point"),
+    ("PUT", f"{SAW}/bench", {"tyre_width_mm": -3}, "tyre_width_mm", "more than 0"),
+    ("PUT", f"{SAW}/bench", {"good_for_h": {"lunch": 1}}, "good_for_h.lunch", "is no step"),
+    ("PUT", f"{SAW}/bench", {"cushion": 1}, "cushion", "is not a known key; accepted: fence"),
+    ("POST", f"{SAW}/scale", {"reading": 3, "stress_MPa": 1, "means": "gauge"}, "stress_MPa", "5"),
+    ("POST", f"{SAW}/scale", {"reading": 3, "stress_MPa": 90, "means": "eye"}, "means", "pluck"),
+    (
+        "POST",
+        f"{SAW}/alignments",
+        {"axis": "tilt", "wheel": "upper", "gap_mm": 99},
+        "gap_mm",
+        "at most 30",
+    ),
+    ("POST", f"{SAW}/alignments", {"axis": "yaw", "wheel": "upper", "gap_mm": 1}, "axis", "toe"),
+    (
+        "POST",
+        f"{SAW}/speeds",
+        {"nominal_m_s": 14.5, "turns": 0, "seconds": 9},
+        "turns",
+        "at least 1",
+    ),
+    ("POST", f"{SAW}/tyre", {"front_gap_mm": 1, "middle_gap_mm": 1}, "back_gap_mm", "missing"),
+    ("POST", f"{SAW}/defects", {"text": "  "}, "text", "is empty; accepted: some words"),
+    ("PUT", "/api/setting-up", {"reserved": ["tea"]}, "reserved.0", "band_change"),
+    (
+        "PUT",
+        "/api/setting-up",
+        {"instruments": {"thermometer": "simulated"}},
+        "instruments.thermometer",
+        "is unknown; accepted: strain_gauge",
+    ),
+    (
+        "PUT",
+        "/api/setting-up",
+        {"instruments": {"caliper": "magic"}},
+        "instruments.caliper",
+        "by_h",
+    ),
+    ("POST", "/api/band-types", {"width_mm": 0}, "width_mm", "more than 0"),
+)
+
+
+@pytest.mark.parametrize(
+    ("method", "url", "body", "path", "words"), REFUSED, ids=lambda v: str(v)[:40]
+)
+def test_bad_input_names_its_field_and_what_is_accepted(
+    shop: FlaskClient, method: str, url: str, body: dict[str, Any], path: str, words: str
+) -> None:
+    begin(shop)
+    before = shop.get(SETUP).get_json()["steps"], shop.get(SAW).get_json()
+    answer = shop.open(url, method=method, json=body)
+    assert answer.status_code == 422, answer.json
+    faults = {e["path"]: e["message"] for e in answer.get_json()["errors"]}
+    assert path in faults and words in faults[path], faults
+    assert before == (shop.get(SETUP).get_json()["steps"], shop.get(SAW).get_json())
+
+
+@pytest.mark.parametrize(
+    "url",
+    [
+        "/api/setups/99",
+        "/api/setups/99/vibration",
+        "/api/saws/99/stand",
+        "/api/saws/99/scale",
+        "/api/saws/99/speeds?target_m_s=10",
+        "/api/saws/1/stand?job_id=99",
+    ],
+)
+def test_what_is_not_there_is_not_found(shop: FlaskClient, url: str) -> None:
+    answer = shop.get(url)
+    assert answer.status_code == 404 and answer.get_json()["code"] == "not_found"
+
+
+@pytest.mark.parametrize(
+    ("url", "body"),
+    [
+        ("/api/alignments/9/moves", {"turns": 0.5, "gap_mm": 1}),
+        ("/api/defects/9/close", {"who": "Brill"}),
+        ("/api/setups/9/drift", {"offset_mm": 1, "run_mm": 300}),
+    ],
+)
+def test_nothing_is_written_to_what_is_not_there(
+    shop: FlaskClient, url: str, body: dict[str, Any]
+) -> None:
+    assert shop.post(url, json=body).status_code == 404
+
+
+def test_doors_stay_shut_until_the_saw_is_isolated(shop: FlaskClient) -> None:
+    """Every step with doors open is refused before isolating; those without are not."""
+    url = begin(shop)
+    for step in shop.get(url).get_json()["card"]["steps"][1:]:
+        answer = shop.post(f"{url}/steps", json={"key": step["key"], "done": True})
+        if step["doors_open"]:
+            assert answer.status_code == 409, step["key"]
+            assert "Isolate the saw first" in answer.get_json()["detail"]
+        else:
+            assert answer.status_code == 200, step["key"]
+    skipped = shop.post(f"{url}/steps", json={"key": "isolate", "done": False, "skipped": "late"})
+    assert skipped.get_json()["detail"] == "Isolating cannot be skipped."
+
+
+def test_unticking_tension_slackens_the_saw_and_it_is_no_longer_ready(shop: FlaskClient) -> None:
+    url = whole(shop)
+    assert shop.get(url).get_json()["ready"]
+    shop.post(f"{url}/steps", json={"key": "tension", "done": False})
+    after = shop.get(url).get_json()
+    assert not after["ready"] and after["tension_state"] == "slack"
+    assert "Tension" in after["ready_words"]
+
+
+def test_a_card_is_read_in_a_bounded_number_of_statements(shop: FlaskClient) -> None:
+    """As many cards as the saw has had, no more statements than for the first."""
+
+    def statements() -> int:
+        seen: list[str] = []
+        engine = shop.application.extensions["store"].engine
+
+        def heard(*args: Any) -> None:
+            seen.append(args[2])
+
+        event.listen(engine, "before_cursor_execute", heard)
+        shop.get("/api/setups/1")
+        event.remove(engine, "before_cursor_execute", heard)
+        return len([s for s in seen if s.startswith("SELECT")])
+
+    whole(shop)
+    first = statements()
+    for _ in range(3):
+        copy = shop.post("/api/jobs/1/duplicate").get_json()["id"]
+        shop.post("/api/setups", json={"job_id": copy, "band_id": 1})
+    assert statements() <= first + 4
+    assert first < 45

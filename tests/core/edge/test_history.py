@@ -1,0 +1,274 @@
+"""A band's history replayed, its life, wear of a run, and the set-up card."""
+
+import dataclasses
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jade_ribbon.core.choosing.choose import choose
+from jade_ribbon.core.edge.history import BandHistory, EventFact, RunFact, edge_after_runs, replay
+from jade_ribbon.core.edge.run_wear import run_wear
+from jade_ribbon.core.edge.sharpening import sharpening_advice
+from jade_ribbon.core.edge.shop_life import (
+    ShopLives,
+    chance_to_last,
+    life_in,
+    metres_left,
+    own_life_m,
+    to_wood_metres,
+)
+from jade_ribbon.core.job import Candidate, Job
+from jade_ribbon.core.mechanics.life import SHAPE, survival
+from jade_ribbon.core.mechanics.wear import edge_state, fouling
+from jade_ribbon.core.quantities.plausible import USUAL, meant
+from jade_ribbon.core.quantities.words import metric
+from jade_ribbon.core.setup.card import setup_card
+from jade_ribbon.core.setup.words import ShopHabits, coplanar_limit_of
+from jade_ribbon.reference.tables import materials, steels, tooth_forms
+
+T0 = datetime(2026, 1, 1, tzinfo=UTC)
+K07 = Candidate("K-07", 19.0, 0.81, 2.0, 2.0, "hook", "silicon_steel", length_mm=3360.0)
+
+
+def run(day: int, metres: float = 100.0, gum: float = 0.1) -> RunFact:
+    return RunFact(T0 + timedelta(days=day), metres, metres, gum, 0.01)
+
+
+def event(day: int, kind: str, detail: str = "", value: float | None = None) -> EventFact:
+    return EventFact(T0 + timedelta(days=day), kind, detail, value)
+
+
+def test_sharpening_ends_a_life_and_starts_the_next() -> None:
+    state = replay([run(1), run(2), run(5)], [event(0, "arrived"), event(3, "sharpened")])
+    assert (state.sharpenings, state.edge_equivalent_m, state.total_contact_m) == (1, 100, 300)
+    assert [(x.number, x.equivalent_m, x.ending) for x in state.lives] == [
+        (0, 200.0, "dull"),
+        (1, 100.0, None),
+    ]
+
+
+def test_order_of_entry_does_not_matter() -> None:
+    runs, events = [run(1), run(5), run(2)], [event(3, "sharpened"), event(4, "cleaned")]
+    assert replay(runs, events) == replay(sorted(runs, key=lambda r: r.at), events[::-1])
+
+
+@given(
+    days=st.lists(st.integers(0, 30), max_size=12).map(sorted),
+    others=st.lists(
+        st.tuples(st.integers(0, 30), st.sampled_from(["sharpened", "cleaned", "edge_judged"])),
+        max_size=6,
+    ),
+)
+def test_the_edge_after_each_run_is_the_replay_so_far(
+    days: list[int], others: list[tuple[int, str]]
+) -> None:
+    runs = [run(day, metres=10.0 + i) for i, day in enumerate(days)]
+    events = [event(day, kind, value=35.0) for day, kind in others]
+    so_far = tuple(
+        replay(runs[: i + 1], [e for e in events if e.at <= r.at]).edge_equivalent_m
+        for i, r in enumerate(runs)
+    )
+    assert edge_after_runs(runs, events) == so_far
+
+
+def test_a_crack_only_censors_a_life() -> None:
+    worn = replay([run(1)], [event(2, "scrapped", "worn")])
+    cracked = replay([run(1)], [event(2, "scrapped", "crack")])
+    assert [x.is_event for x in worn.lives] == [True]
+    assert [x.is_event for x in cracked.lives] == [False]
+    assert cracked.scrapped and cracked.edge_equivalent_m == 0
+
+
+def test_gum_multiplies_what_is_clean_and_cleaning_takes_it_off() -> None:
+    gummed = replay([run(1), run(2)], [])
+    assert gummed.fouling == pytest.approx(1 - 0.9**2)
+    assert replay([run(1), run(2)], [event(3, "cleaned")]).fouling == 0
+
+
+def test_an_edge_judged_by_hand_wins_over_the_count() -> None:
+    state = replay([run(1), run(3)], [event(2, "edge_judged", "shaves hair", 30.0)])
+    assert state.edge_equivalent_m == 130
+
+
+def test_nothing_gives_a_new_band() -> None:
+    assert replay([], []) == BandHistory()
+
+
+@given(st.floats(0, 3), st.floats(0, 1), st.floats(0, 1e5))
+def test_gum_stays_between_clean_and_full(gum: float, share: float, metres: float) -> None:
+    assert 0 <= fouling(gum_factor=gum, gullet_share=share, contact_m=metres) <= 1
+
+
+def test_the_shop_s_record_moves_the_life() -> None:
+    key = ("carbon_flexback", 0)
+    table = ShopLives([]).of(*key)
+    short = ShopLives([(*key, 2000.0, True)] * 6).of(*key)
+    long = ShopLives([(*key, 14_000.0, True)] * 6).of(*key)
+    assert short.median_m < table.median_m < long.median_m
+    assert (short.retired, table.retired) == (6, 0)
+    resharpened = ShopLives([]).of("carbon_flexback", 2)
+    assert resharpened.prior_life_m == pytest.approx(8000 * 0.81)
+
+
+def test_the_odds_leave_out_the_band_s_own_metres() -> None:
+    key = ("carbon_flexback", 0)
+    alone = ShopLives([(*key, 3000.0, False)]).of(*key)
+    others = ShopLives([]).of(*key).posterior
+    odds = survival(alpha=others.alpha, beta=others.beta, shape=SHAPE, used_m=3000, next_m=500)
+    assert chance_to_last(alone, used_m=3000, next_m=500) == pytest.approx(odds.probability)
+    assert own_life_m(alone, used_m=3000) == pytest.approx(others.median_life_m)
+    near, middle, far = metres_left(alone, used_m=3000)
+    assert 0 < near < middle < far
+    assert chance_to_last(alone, used_m=3000, next_m=middle) == pytest.approx(0.5)
+
+
+def test_metal_metres_are_brought_to_the_steel_s_wood_life() -> None:
+    steel = materials()["mild_steel"]
+    wood = materials()["red_oak_dry"]
+    assert to_wood_metres(90, steel_key="bimetal_m42", material=steel) == pytest.approx(30)
+    assert to_wood_metres(90, steel_key="bimetal_m42", material=wood) == 90
+    assert life_in(24_000, steel_key="bimetal_m42", material=steel) == pytest.approx(72_000)
+
+
+def test_wear_of_a_run_by_hand(job: Job) -> None:
+    """7 x 3.6 m at 2 m/min: 756 s; passes sV/L; metres = passes x 0.185 m."""
+    wear = run_wear(K07, job, feed_m_min=2.0, speed_m_s=14.5)
+    passes = 756 * 14.5 / 3.36
+    assert wear.contact_m == pytest.approx(passes * 0.185)
+    bite = 2 / 60 * 12.7 / 14.5
+    assert wear.equivalent_m == pytest.approx(wear.contact_m * 0.65 * (bite / 0.012) ** 0.5)
+    assert not wear.hot
+
+
+def test_crawling_is_hot_and_wears_twice(job: Job) -> None:
+    slow = run_wear(K07, job, feed_m_min=0.3, speed_m_s=14.5)
+    assert slow.hot
+    bite = 0.3 / 60 * 12.7 / 14.5
+    term = max((bite / 0.012) ** 0.5, 2 / 3)
+    assert slow.equivalent_m == pytest.approx(2 * slow.contact_m * 0.65 * term)
+
+
+def test_edge_states_have_ends() -> None:
+    assert [edge_state(d).key for d in (0, 0.35, 0.6, 0.9, 5)] == [
+        "keen",
+        "fair",
+        "tired",
+        "spent",
+        "spent",
+    ]
+
+
+def card_of(job: Job, **habits: str) -> Any:
+    best = choose(dataclasses.replace(job, bands=(K07,))).best
+    assert best is not None
+    return setup_card(best, job, gauge_length_mm=50.0, habits=ShopHabits(**habits))
+
+
+def said(step: Any) -> str:
+    """Everything a step says, in metric."""
+    return metric(" ".join((step.figure, step.do, step.check, step.wrong)))
+
+
+def test_the_card_gives_one_stress_in_every_form(job: Job) -> None:
+    tension = card_of(job).tension
+    assert tension.wheel_force_N == pytest.approx(3200)
+    assert tension.forms.gauge_stretch_um == pytest.approx(tension.stress_MPa / 206_000 * 50_000)
+    span = (3360 - 3.14159265 * 400) / 2
+    assert tension.free_span_mm == pytest.approx(span)
+    assert tension.side_push is not None
+    assert 2 * (tension.side_push.deflection_mm / span) ** 2 < 0.05 * tension.stress_MPa / 206_000
+    assert tension.note_Hz is not None and 40 < tension.note_Hz < 100
+
+
+def test_three_wheels_have_no_free_span_to_pluck(job: Job) -> None:
+    saw = dataclasses.replace(job.saw, wheel_diameters_mm=(400.0, 400.0, 400.0))
+    tension = card_of(dataclasses.replace(job, saw=saw)).tension
+    assert (tension.note_Hz, tension.side_push, tension.wheel_travel_mm) == (None, None, None)
+    assert tension.wheel_force_N == pytest.approx(
+        min(150, 3200 / 3**0.5 / 11.8924) * 11.89242 * 3**0.5, rel=1e-4
+    )
+
+
+def test_the_card_follows_house_rules_and_guides(job: Job) -> None:
+    steps = {s.key: s for s in card_of(job).steps}
+    assert metric(steps["guard"].figure) == "195 mm"
+    assert "sides 0.10 mm, thrust 0.30 mm" in said(steps["guides_upper"])
+    assert "centred on the crown" in steps["rough_track"].do
+    assert "gauge" in steps["tension"].check
+    assert (
+        "Plucked" in {s.key: s for s in card_of(job, tension_means="pluck").steps}["tension"].check
+    )
+    wide = {s.key: s for s in card_of(job, side_gap="wide").steps}
+    assert "sides 0.80 mm" in said(wide["guides_lower"])
+    flat = dataclasses.replace(job, saw=dataclasses.replace(job.saw, tyre="flat"))
+    assert "front edge" in {s.key: s for s in card_of(flat).steps}["rough_track"].do
+
+
+@pytest.mark.parametrize(
+    ("field", "value", "want"),
+    [
+        ("thickness_mm", 6.4, 0.64),
+        ("height_mm", 1.85, 18.5),
+        ("width_mm", 0.75, 7.5),
+        ("tpi", 2.0, None),
+        ("unknown", 1e9, None),
+    ],
+)
+def test_unusual_values_are_asked_about(field: str, value: float, want: float | None) -> None:
+    assert meant(field, value) == want
+
+
+def test_usual_ranges_are_in_order() -> None:
+    assert all(0 <= u.low < u.high for u in USUAL.values())
+
+
+def test_the_card_says_the_shop_s_own_ways(job: Job) -> None:
+    usual = {s.key: s for s in card_of(job).steps}
+    assert "halve from the middle outwards" in usual["table"].do
+    assert "over 3 mm" in said(usual["fine_track"])
+    assert usual["drift"].check.startswith("Up to 2°: set the fence")
+    own = {
+        s.key: s
+        for s in card_of(
+            job, coplanar="always", drift="tracking", reactive="one_face", weld="running"
+        ).steps
+    }
+    assert "true them if not" in own["fine_track"].do
+    assert "slice from one face" in own["table"].do
+    assert "Steer a small drift" in own["drift"].check
+    assert "Dress the back edge only" in own["start"].wrong
+
+
+def test_a_flat_or_big_wheel_is_trued_sooner(job: Job) -> None:
+    assert coplanar_limit_of(job.saw) == 3.0
+    for changed in ({"tyre": "flat"}, {"wheel_diameters_mm": (600.0, 600.0)}):
+        saw = dataclasses.replace(job.saw, **changed)
+        assert coplanar_limit_of(saw) == 1.0
+
+
+@pytest.mark.parametrize(
+    ("changed", "words"),
+    [
+        ({}, "Due: send it out; 6 of 8"),
+        ({"dullness": 0.4}, ""),
+        ({"sharpenings": 8}, "replace it"),
+        ({"rule": "never"}, "House rule: not resharpened"),
+        ({"tpi_lo": 10.0}, "a new one is cheaper"),
+        ({"rule": "on_saw"}, "Due: sharpen it on the saw"),
+    ],
+)
+def test_sharpening_follows_form_steel_and_rule(changed: dict[str, Any], words: str) -> None:
+    usual: dict[str, Any] = {
+        "steel": steels()["silicon_steel"],
+        "form": tooth_forms()["hook"],
+        "width_mm": 19.0,
+        "tpi_lo": 2.0,
+        "sharpenings": 2,
+        "dullness": 0.8,
+        "rule": "send_out",
+    }
+    assert words in sharpening_advice(**{**usual, **changed})
+    assert bool(words) == bool(sharpening_advice(**{**usual, **changed}))

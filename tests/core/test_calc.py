@@ -1,0 +1,37 @@
+"""Every worked case must come out to the tolerance its file states."""
+
+import json
+import math
+from typing import Any
+
+import pytest
+
+from jade_ribbon.core.calc import CALCULATIONS, calculate
+from tests.support.shop import VECTORS
+
+FILES = sorted(VECTORS.glob("*.json"))
+CASES = [
+    pytest.param(d["calc"], c["in"], c["out"], d["rel_tol"], d["abs_tol"], id=f"{d['calc']}-{i}")
+    for d in (json.loads(f.read_text()) for f in FILES)
+    for i, c in enumerate(d["cases"])
+]
+
+
+def assert_same(got: Any, want: Any, rel: float, abs_: float, where: str) -> None:
+    if isinstance(want, dict):
+        assert set(got) == set(want), where
+        for key in want:
+            assert_same(got[key], want[key], rel, abs_, f"{where}.{key}")
+    elif isinstance(want, float | int) and not isinstance(want, bool):
+        assert math.isclose(got, want, rel_tol=rel, abs_tol=abs_), f"{where}: {got} != {want}"
+    else:
+        assert got == want, where
+
+
+@pytest.mark.parametrize(("name", "given", "want", "rel", "abs_"), CASES)
+def test_worked_case(name: str, given: Any, want: Any, rel: float, abs_: float) -> None:
+    assert_same(calculate(name, given), want, rel, abs_, name)
+
+
+def test_every_calculation_has_worked_cases() -> None:
+    assert {json.loads(f.read_text())["calc"] for f in FILES} == set(CALCULATIONS)

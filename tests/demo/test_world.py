@@ -1,0 +1,129 @@
+"""The sample boatyard: consistent with the core, the same each time, and of its proper size."""
+
+import sqlite3
+from collections import Counter
+from contextlib import closing
+from pathlib import Path
+
+import pytest
+from sqlalchemy import select
+
+from jade_ribbon.core.mechanics.wear import edge_state
+from jade_ribbon.demo import world
+from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK
+from jade_ribbon.reference.tables import materials, steels, tooth_forms
+from jade_ribbon.services.rack.bands import list_bands, refresh
+from jade_ribbon.services.rack.pages import band_page
+from jade_ribbon.services.shop.saws import core_saw, list_saws
+from jade_ribbon.store.database import Store
+from jade_ribbon.store.models import BandRow, EdgeLifeRow, JobRow, RunRow, SawRow
+
+
+@pytest.fixture(scope="module")
+def yard(yard_file: Path) -> Store:
+    return Store(yard_file)
+
+
+def test_it_is_the_size_it_should_be(yard: Store) -> None:
+    with yard.read() as session:
+        runs = session.scalars(select(RunRow)).all()
+        bands = list_bands(session)
+        assert len(list_saws(session)) == 5
+        assert 28 <= len(bands) <= 45
+        assert 250 <= len(runs) <= 900
+        assert (max(r.at for r in runs) - min(r.at for r in runs)).days > 600
+        assert any(b.state == "scrapped" for b in bands)
+        assert any(b.sharpenings > 0 for b in bands)
+        assert any(r.symptoms for r in runs)
+        assert len({r.operation for r in runs}) >= 7
+
+
+def test_counters_are_what_a_replay_gives(yard_copy: Path) -> None:
+    store = Store(yard_copy)
+    with store.write() as session:
+        for row in session.scalars(select(BandRow)):
+            before = (row.edge_equivalent_m, row.sharpenings, row.fouling, row.runs, row.state)
+            refresh(session, row)
+            after = (row.edge_equivalent_m, row.sharpenings, row.fouling, row.runs, row.state)
+            assert after == before, row.label
+    store.close()
+
+
+def test_lives_add_up_to_what_was_cut(yard: Store) -> None:
+    with yard.read() as session:
+        for band in session.scalars(select(BandRow)):
+            lives = session.scalars(select(EdgeLifeRow).where(EdgeLifeRow.band_id == band.id))
+            runs = session.scalars(select(RunRow).where(RunRow.band_id == band.id))
+            cut = sum(r.equivalent_m for r in runs)
+            assert sum(x.equivalent_m for x in lives) == pytest.approx(cut), band.label
+
+
+def test_no_band_outlived_its_sharpenings_or_cut_after_its_end(yard: Store) -> None:
+    with yard.read() as session:
+        for band in list_bands(session):
+            assert band.sharpenings <= steels()[band.steel].resharpen_times
+            page = band_page(session, band.id)
+            ends = [e.at for e in page.events if e.kind == "scrapped"]
+            if ends:
+                assert all(run.at <= ends[0] for run in page.runs)
+            assert band.edge == edge_state(band.dullness + 0.4 * band.fouling).key
+
+
+def test_every_run_was_on_a_saw_that_takes_its_band(yard: Store) -> None:
+    with yard.read() as session:
+        saws = {s.id: core_saw(s) for s in session.scalars(select(SawRow))}
+        bands = {b.id: b for b in session.scalars(select(BandRow))}
+        for run in session.scalars(select(RunRow)):
+            low, high = saws[run.saw_id].band_length_mm
+            assert low <= bands[run.band_id].length_mm <= high
+            assert run.height_mm <= saws[run.saw_id].height_mm
+
+
+def test_every_job_was_cut_whole(yard: Store) -> None:
+    with yard.read() as session:
+        pieces: Counter[int] = Counter()
+        for run in session.scalars(select(RunRow)):
+            pieces[run.job_id or 0] += run.pieces
+        done = session.scalars(select(JobRow).where(JobRow.state == "done")).all()
+        whole = [j for j in done if pieces[j.id] == j.count]
+        assert len(whole) > 0.9 * len(done)
+        assert all(pieces[j.id] <= j.count for j in done)
+
+
+def test_it_opens_on_the_tender_s_strakes_and_a_card_half_done(yard: Store) -> None:
+    with yard.read() as session:
+        names = {j.name: j.state for j in session.scalars(select(JobRow))}
+        assert names["Strakes for the tender"] == "planned"
+        assert names["Garboards for the ferry"] == "planned"
+        states = {s.saw["name"]: s.tension_state for s in list_saws(session)}
+        assert states["Shop saw 400"] == "slack"
+        assert states["Long Meg 600"] == "slack"
+
+
+def test_it_is_the_same_each_time(
+    yard_file: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """The first months again from the same seed give the same runs."""
+    monkeypatch.setattr(world, "WEEKS", 12)
+    monkeypatch.setattr(world.Yard, "present", lambda _self: None)
+    again = tmp_path / "again.sqlite"
+    world.make_world(again)
+    query = "SELECT at, band_id, pieces, feed_m_min, equivalent_m FROM run ORDER BY id"
+    with closing(sqlite3.connect(again)) as a, closing(sqlite3.connect(yard_file)) as b:
+        repeated = a.execute(query).fetchall()
+        first = b.execute(query).fetchmany(len(repeated))
+    assert len(repeated) > 5
+    assert repeated == first
+    assert not list(tmp_path.glob("*.making*"))
+
+
+def test_its_words_are_in_the_tables() -> None:
+    assert {w.material for w in WORK} <= set(materials())
+    assert {w.saw for w in WORK} == set(SAWS) == set(LENGTHS)
+    for band in BANDS:
+        assert band.form in tooth_forms()
+        assert band.steel in steels()
+        low, high = SAWS[band.saw]["band_length_mm"]
+        assert low <= LENGTHS[band.saw] <= high
+    assert len({b.label for b in BANDS}) == len(BANDS)
+    assert len(PEOPLE) >= 3

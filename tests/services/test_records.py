@@ -1,0 +1,79 @@
+"""The change log that undo stands on."""
+
+import pytest
+from sqlalchemy import select
+
+from jade_ribbon.services.errors import ConflictError, NotFoundError
+from jade_ribbon.services.rack import bands
+from jade_ribbon.services.records import NOUNS, bring_back, get, log_change, snapshot, undo_change
+from jade_ribbon.services.undo import history, undo
+from jade_ribbon.store.database import Store
+from jade_ribbon.store.models import ChangeRow
+from tests.support.stores import GIVEN
+
+
+def test_a_snapshot_brings_a_row_back_whole(store: Store) -> None:
+    with store.write() as session:
+        row = get(session, "band", 1)
+        before = snapshot(row)
+        row.label, row.width_mm, row.last_run_at = "changed", 5.0, None
+        bring_back(row, before)
+        assert snapshot(row) == before
+
+
+def test_undo_goes_back_and_is_a_change_itself(store: Store) -> None:
+    with store.write() as session:
+        bands.edit_band(session, 1, GIVEN.model_copy(update={"place": "loft"}))
+        change = session.scalars(select(ChangeRow).order_by(ChangeRow.id.desc())).first()
+        assert change is not None
+        undo_change(session, change.id)
+        assert get(session, "band", 1).place == ""
+        told = history(session, "band", 1)
+        assert [c.action for c in told] == ["undo", "edit", "add"]
+        assert told[0].changed["place"] == ["loft", ""]
+        with pytest.raises(ConflictError, match="undone already"):
+            undo(session, change.id)
+
+
+def test_undoing_an_addition_takes_it_away(store: Store) -> None:
+    with store.write() as session:
+        undo(session, 1)
+        with pytest.raises(NotFoundError, match="There is no band 1"):
+            get(session, "band", 1)
+        assert bands.list_bands(session) == []
+
+
+def test_an_older_change_waits_for_the_later(store: Store) -> None:
+    with store.write() as session:
+        bands.edit_band(session, 1, GIVEN.model_copy(update={"place": "loft"}))
+        bands.edit_band(session, 1, GIVEN.model_copy(update={"place": "shed"}))
+        with pytest.raises(ConflictError, match="undo that one first"):
+            undo(session, 2)
+        undo(session, 3)
+        undo(session, 2)
+        assert get(session, "band", 1).place == ""
+
+
+def test_a_failed_write_leaves_nothing_behind(store: Store) -> None:
+    def half_a_write() -> None:
+        with store.write() as session:
+            row = get(session, "band", 1)
+            before = snapshot(row)
+            row.label = "half done"
+            log_change(session, row, "edit", before)
+            raise RuntimeError
+
+    with pytest.raises(RuntimeError):
+        half_a_write()
+    with store.read() as session:
+        assert get(session, "band", 1).label == "K-07"
+        assert [c.action for c in history(session, "band", 1)] == ["add"]
+
+
+def test_unknown_things_are_told(store: Store) -> None:
+    with store.read() as session:
+        with pytest.raises(NotFoundError):
+            undo(session, 999)
+        with pytest.raises(ValueError, match="'hat' is not accepted"):
+            history(session, "hat", 1)
+        assert set(NOUNS) >= {"saw", "band", "job", "run", "material"}

@@ -1,0 +1,17 @@
+"""The example job file, and the band of the small shop."""
+
+from pathlib import Path
+
+DATA = Path(__file__).parents[1] / "data"
+VECTORS = Path(__file__).parents[1] / "vectors"
+JOB_FILE = DATA / "job.json"
+BAND = {
+    "label": "K-07",
+    "width_mm": 19,
+    "thickness_mm": 0.81,
+    "tpi_lo": 2,
+    "tpi_hi": 2,
+    "form": "hook",
+    "steel": "silicon_steel",
+    "length_mm": 3360,
+}
