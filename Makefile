@@ -40,11 +40,15 @@ python-check:
 	@.venv/bin/python -c "from importlinter.cli import lint_imports_command as run; run()" --no-cache > /tmp/jade-ribbon-imports.$$$$ || (cat /tmp/jade-ribbon-imports.$$$$; exit 1); rm -f /tmp/jade-ribbon-imports.$$$$
 	@$(PY) -m jade_ribbon openapi | cmp -s - docs/openapi.json || (echo "docs/openapi.json is out of step: run make types" && exit 1)
 
-web-check: web/src/api/schema.ts
+web-check: web/src/api/schema.ts web/src/tests/reference.json
 	@cd web && npm run -s check && npm run -s test
 
 types: .stamps/dev ## renew the OpenAPI document; the front end's types are built from it
 	@$(PY) -m jade_ribbon openapi > docs/openapi.json
+
+# The interface's tests read the core's own tables.
+web/src/tests/reference.json: .stamps/run $(shell find jade_ribbon/reference jade_ribbon/core jade_ribbon/services/shop -type f -not -name '*.pyc')
+	@$(PY) -m jade_ribbon reference > $@
 
 web/src/api/schema.ts: docs/openapi.json .stamps/node
 	@cd web && npm run -s types > /dev/null

@@ -183,7 +183,7 @@ def yard_answers(client: FlaskClient) -> Iterator[tuple[str, Any]]:
     bands = client.get("/api/bands").json or []
     for saw in client.get("/api/saws").json or []:
         path = f"/api/saws/{saw['id']}"
-        for page in (f"{path}/stand?job_id={jobs[0]['id']}", f"{path}/scale", f"{path}/alignments"):
+        for page in (f"{path}/stand?job_id={jobs[0]['id']}", f"{path}/scale"):
             yield page, _plain(client, "GET", page)
     for band in bands:
         for page in (f"/api/bands/{band['id']}", f"/api/bands/{band['id']}/setups"):
@@ -226,11 +226,16 @@ def write(file: Path, yard: Path | None) -> None:
     print(f"{len(answers)} answers written")
 
 
+RENAMED = {"bench": "fittings"}
+"""What an answer calls otherwise since; what is only added is no difference."""
+
+
 def differences(before: Any, after: Any, path: str = "") -> Iterator[tuple[str, Any, Any]]:
-    """Every place where two answers are not the same, to the last digit."""
+    """Every place where what was answered before is not answered the same, to the last digit."""
     if isinstance(before, dict) and isinstance(after, dict):
-        for key in sorted({*before, *after} - VOLATILE):
-            yield from differences(before.get(key), after.get(key), f"{path}.{key}")
+        for key in sorted(set(before) - VOLATILE):
+            now = after.get(RENAMED.get(key, key), after.get(key))
+            yield from differences(before[key], now, f"{path}.{key}")
     elif isinstance(before, list) and isinstance(after, list) and len(before) == len(after):
         for i, (one, other) in enumerate(zip(before, after, strict=True)):
             yield from differences(one, other, f"{path}.{i}")

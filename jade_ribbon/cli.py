@@ -26,11 +26,11 @@ Examples:
 
 
 def _say(result: object) -> None:
-    click.echo(metric(json.dumps(result, ensure_ascii=False, indent=2, allow_nan=False)))
+    click.echo(json.dumps(result, ensure_ascii=False, indent=2, allow_nan=False))
 
 
 def _fail(error: InputError) -> NoReturn:
-    _say({"errors": [{"path": f.path, "message": f.message} for f in error.faults]})
+    _say({"errors": [{"path": f.path, "message": metric(f.message)} for f in error.faults]})
     sys.exit(2)
 
 
@@ -199,6 +199,18 @@ def restore(source: Path, target: Path, over: bool) -> None:
     except (OSError, ValueError) as problem:
         raise click.ClickException(str(problem)) from problem
     click.echo(f"{source} is restored in {target}")
+
+
+@main.command(hidden=True)
+def reference() -> None:
+    """Print the reference tables as the interface reads them, for its tests."""
+    import tempfile
+
+    from jade_ribbon.api.app import create_app
+
+    with tempfile.TemporaryDirectory() as folder:
+        client = create_app(Path(folder) / "empty.sqlite").test_client()
+        _say(client.get("/api/reference", headers={"Quantities": "open"}).json)
 
 
 @main.command(hidden=True)

@@ -18,7 +18,7 @@ from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 from tests.support.shop import BAND, JOB_FILE
 
-# A slow machine is no failure. The same examples are tried on every run; `make bench` asks for
+# A slow machine is no failure. The same examples are tried on every run; `make fittings` asks for
 # the other profile, which draws them anew.
 settings.register_profile("steady", deadline=None, max_examples=60, derandomize=True)
 settings.register_profile("random", deadline=None, max_examples=200, derandomize=False)

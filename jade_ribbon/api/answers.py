@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 
 @dataclass(frozen=True)
-class Deleted:
+class Changed:
     """What was deleted can be brought back with this change."""
 
     change_id: int

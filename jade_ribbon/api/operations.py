@@ -14,8 +14,9 @@ from flask import Flask, Response, current_app, request
 from pydantic import BaseModel, TypeAdapter, ValidationError
 from werkzeug.exceptions import UnsupportedMediaType
 
-from jade_ribbon.api.reading import for_reader
+from jade_ribbon.api.audience import wants_open
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.formats import sentences
 from jade_ribbon.formats.validation import Strict, faults_of, read_json
 from jade_ribbon.services.errors import NotFoundError
 from jade_ribbon.store.database import Store
@@ -132,7 +133,7 @@ def _respond(op: Operation, **path: int) -> Response:
     given = _arguments(op, path)
     with store().write() if op.writes else store().read() as session:
         result = op.view(session, **given)
-    text = for_reader(_adapter(op.answer).dump_json(result).decode())
+    text = _adapter(op.answer).dump_json(result, context={sentences.OPEN: wants_open()})
     return Response(text, op.status, mimetype=JSON)
 
 

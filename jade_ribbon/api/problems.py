@@ -7,8 +7,10 @@ from dataclasses import dataclass, field
 from flask import Flask, Response
 from werkzeug.exceptions import HTTPException
 
-from jade_ribbon.api.reading import for_reader
+from jade_ribbon.api.audience import wants_open
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.words import Said, join, sentence
+from jade_ribbon.formats.sentences import written
 from jade_ribbon.services.errors import ConflictError, NotFoundError
 
 LOG = logging.getLogger("jade_ribbon.api")
@@ -20,7 +22,7 @@ class FaultBody:
     """One faulty field."""
 
     path: str
-    message: str
+    message: Said
 
 
 @dataclass(frozen=True)
@@ -31,7 +33,7 @@ class Problem:
     title: str
     status: int
     code: str
-    detail: str
+    detail: Said
     errors: list[FaultBody] = field(default_factory=list)
 
 
@@ -43,22 +45,25 @@ TITLES = {
 }
 
 
-def answer(status: int, code: str, detail: str, errors: list[FaultBody] | None = None) -> Response:
+def answer(status: int, code: str, detail: Said, errors: list[FaultBody] | None = None) -> Response:
     """Build the response of a problem."""
+    is_open = wants_open()
     body = {
         "type": f"urn:jade-ribbon:problem:{code}",
         "title": TITLES.get(code, code.replace("_", " ").capitalize()),
         "status": status,
         "code": code,
-        "detail": detail,
-        "errors": [{"path": e.path, "message": e.message} for e in errors or []],
+        "detail": written(detail, is_open=is_open),
+        "errors": [
+            {"path": e.path, "message": written(e.message, is_open=is_open)} for e in errors or []
+        ],
     }
-    return Response(for_reader(json.dumps(body, ensure_ascii=False)), status, mimetype=PROBLEM)
+    return Response(json.dumps(body, ensure_ascii=False), status, mimetype=PROBLEM)
 
 
 def _input(error: InputError) -> Response:
     faults = [FaultBody(f.path, f.message) for f in error.faults]
-    detail = "; ".join(f"{f.path} {f.message}".strip() for f in faults)
+    detail = join("; ", (sentence(f"{f.path} " if f.path else "", f.message) for f in faults))
     return answer(422, "input", detail, faults)
 
 

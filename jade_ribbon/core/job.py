@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from jade_ribbon.core.mechanics.tension import wheel_force_per_strand
-from jade_ribbon.reference.tables import Material
+from jade_ribbon.reference.tables import Material, operations
 
 Operation = Literal[
     "resaw",
@@ -27,8 +27,9 @@ Operation = Literal[
 ]
 Finish = Literal["rough", "plane", "sand", "show"]
 
-STRAIGHT_OPERATIONS = ("resaw", "veneer", "mill", "rip", "wedge", "reclaim")
-DEEP_RESAW_OPERATIONS = ("resaw", "veneer")
+STRAIGHT_OPERATIONS = tuple(key for key, row in operations().items() if row.straight)
+DEEP_RESAW_OPERATIONS = tuple(key for key, row in operations().items() if row.deep)
+CURVED_OPERATIONS = tuple(key for key, row in operations().items() if row.curved)
 DEFAULT_HAND_FORCE_N = 80.0
 
 

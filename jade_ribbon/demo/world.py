@@ -12,14 +12,14 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.choose import Ranked, choose
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.demo.benches import Benches
+from jade_ribbon.demo.set_up_history import SetUpHistory
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK, Work
 from jade_ribbon.formats.job import RatesFile
 from jade_ribbon.reference.tables import steels
 from jade_ribbon.services.planning import jobs
 from jade_ribbon.services.planning.inputs import JobInput, PlanInput
 from jade_ribbon.services.planning.jobs import plan_input
-from jade_ribbon.services.planning.snapshot import job_for, rack_candidates, read_world
+from jade_ribbon.services.planning.snapshot import job_for, rack_candidates, read_snapshot
 from jade_ribbon.services.rack import bands
 from jade_ribbon.services.rack.inputs import BandEventInput, BandInput
 from jade_ribbon.services.records import get
@@ -115,7 +115,7 @@ class Yard:
         row = get(self.session, "job", job.id)
         saw = get(self.session, "saw", job.saw_id or 0)
         given: PlanInput = plan_input(row, saw.id)
-        world = read_world(self.session)
+        world = read_snapshot(self.session)
         asked = job_for(world, core_saw(saw), given, rack_candidates(world, saw.id, given))
         return choose(asked).best
 
@@ -231,7 +231,9 @@ class Yard:
         assert best is not None and frames.saw_id is not None
         band_id = best.evaluation.facts.band.band_id
         assert band_id is not None
-        Benches(self.session, self.saw_ids).fill(frames, band_id, best.evaluation.stress_MPa, at)
+        SetUpHistory(self.session, self.saw_ids).fill(
+            frames, band_id, best.evaluation.stress_MPa, at
+        )
         jobs.add_job(
             self.session,
             JobInput(

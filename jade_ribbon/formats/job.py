@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Field, model_validator
 
 from jade_ribbon.core.choosing.catalogue import catalogue_candidates
+from jade_ribbon.core.choosing.sentences import emptied
 from jade_ribbon.core.job import (
     DEFAULT_HAND_FORCE_N,
     Candidate,
@@ -127,6 +128,14 @@ class CutFile(Strict):
     wall_mm: Annotated[float, Field(gt=0, le=500)] | None = None
     log_diameter_mm: Annotated[float, Field(gt=0, le=3000)] | None = None
     stood_on_end: bool = False
+
+    @model_validator(mode="after")
+    def _only_what_is_used(self) -> Self:
+        """What the operation has no use for is emptied, so that it is not at work unsaid."""
+        given = {name: getattr(self, name) for name in type(self).model_fields}
+        for name, empty in emptied(self.operation, given).items():
+            setattr(self, name, empty)
+        return self
 
     def to_core(self, table: Mapping[str, Material] | None = None) -> Cut:
         known = table if table is not None else materials()
@@ -337,6 +346,13 @@ def read_job(text: str | bytes) -> Job:
     """Read a job file. InputError lists every fault with its path."""
     document: JobFile = read_json(JobFile, text)
     return document.to_core()
+
+
+def saw_file(saw: Saw) -> SawFile:
+    """A saw as it is answered: the job file's own model, not checked again."""
+    plain = saw_record(saw)
+    drive = DriveFile.model_construct(**plain.pop("drive"))
+    return SawFile.model_construct(**plain, drive=drive)
 
 
 def saw_record(saw: Saw) -> dict[str, Any]:

@@ -8,6 +8,7 @@ from jade_ribbon.core.choosing.evaluate import Evaluation
 from jade_ribbon.core.choosing.explain import reasons, rules_applied
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.tension import tension
+from jade_ribbon.core.quantities.words import metric
 
 ALTERNATIVES_SHOWN = 12
 GAUGE_LENGTH_MM = 100.0
@@ -74,7 +75,7 @@ def option_record(ranked: Ranked, choice: Choice, job: Job) -> dict[str, Any]:
         "cut_time_s": run.contact.cutting_time_s,
         "equivalent_contact_m": run.equivalent_m,
         "cost_per_piece": ranked.total,
-        "reasons": [{"key": r.key, "text": r.text} for r in reasons(ranked, choice, job)],
+        "reasons": [{"key": r.key, "text": metric(r.text)} for r in reasons(ranked, choice, job)],
     }
 
 
@@ -89,12 +90,13 @@ def recommend(job: Job) -> dict[str, Any]:
         "excluded": [
             {
                 "band": band_record(e.facts.band),
-                "reasons": [{"key": r.key, "text": r.text} for r in e.conflicts],
+                "reasons": [{"key": r.key, "text": metric(r.text)} for r in e.conflicts],
             }
             for e in choice.excluded
         ],
         "cautions": [
-            {"key": c.key, "level": c.level, "text": c.text} for c in cautions_for(job, best)
+            {"key": c.key, "level": c.level, "text": metric(c.text)}
+            for c in cautions_for(job, best)
         ],
         "rules_applied": [
             {"rule": r.rule, "choice": r.choice, "why": r.why}

@@ -62,6 +62,11 @@ class Material:
         return self.group in ("softwood", "hardwood", "tropical", "troubled_wood")
 
     @property
+    def is_grained(self) -> bool:
+        """Drawn with its grain: woods, bamboo and the like."""
+        return self.is_wood or self.group == "special"
+
+    @property
     def is_green(self) -> bool:
         return self.moisture_state == "green"
 
@@ -172,7 +177,7 @@ class SetupStepText:
 
     key: str
     when: str
-    doors_open: str
+    doors_open: bool
     holds: str
     good_for_h: float
     reserve: str
@@ -182,6 +187,42 @@ class SetupStepText:
     do: str
     check: str
     wrong: str
+
+
+@dataclass(frozen=True)
+class OperationRow:
+    """A row of operations.csv: how an operation reads, and what it uses beside its sentence.
+
+    `straight`, `deep`, `curved`: a straight cut, a deep one (resawing), one that may follow a
+    curve. `sentence`: live parts in braces, by field or by field:part.
+    """
+
+    key: str
+    name: str
+    straight: bool
+    deep: bool
+    curved: bool
+    also_uses: tuple[str, ...]
+    sentence: str
+
+
+@dataclass(frozen=True)
+class SentencePart:
+    """A row of sentence_parts.csv: a live part of a sentence and how it is asked for.
+
+    `field` is the cut's; `absent` what an empty one says; `start` what it is given when it is
+    opened; `times` shows it so many times over (a diameter of its radius).
+    """
+
+    key: str
+    field: str
+    part: str
+    kind: str
+    label: str
+    help: str
+    absent: str
+    start: float | None
+    times: float | None
 
 
 @dataclass(frozen=True)
@@ -215,8 +256,8 @@ def _convert(cell: str, kind: Any) -> Any:
     if optional:
         kind = next(k for k in typing.get_args(kind) if k is not types.NoneType)
     if typing.get_origin(kind) is tuple:
-        return tuple(part.strip() for part in cell.split(";"))
-    return kind(cell)
+        return tuple(part.strip() for part in cell.split(";") if part.strip())
+    return cell == "yes" if kind is bool else kind(cell)
 
 
 def _rows(table: str, record: type[T]) -> Iterator[T]:
@@ -275,6 +316,18 @@ def house_rules() -> Mapping[str, HouseRule]:
 def setup_step_texts() -> tuple[SetupStepText, ...]:
     """The steps of a set-up in working order; a key may stand in several rows by `when`."""
     return tuple(_rows("setup_steps", SetupStepText))
+
+
+@lru_cache
+def operations() -> Mapping[str, OperationRow]:
+    """All operations by key."""
+    return _keyed("operations", OperationRow)
+
+
+@lru_cache
+def sentence_parts() -> Mapping[str, SentencePart]:
+    """All live parts of the sentences by key."""
+    return _keyed("sentence_parts", SentencePart)
 
 
 @lru_cache

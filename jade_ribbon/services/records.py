@@ -23,6 +23,7 @@ from jade_ribbon.store.models import (
     SawRow,
     ScalePointRow,
     SetupRow,
+    SetupStepRow,
     ShopRow,
     UtcDateTime,
 )
@@ -34,6 +35,7 @@ NOUNS: dict[str, type[Base]] = {
     "event": BandEventRow,
     "job": JobRow,
     "setup": SetupRow,
+    "step": SetupStepRow,
     "run": RunRow,
     "material": MaterialRow,
     "band_type": BandTypeRow,
@@ -64,7 +66,7 @@ def now() -> datetime:
     return datetime.now(UTC)
 
 
-def snapshot(row: Base) -> dict[str, Any]:
+def as_record(row: Base) -> dict[str, Any]:
     """All columns of a row, JSON-ready."""
     plain = {}
     for column in row.__table__.columns:
@@ -107,7 +109,7 @@ def log_change(
         noun_id=row.id,  # type: ignore[attr-defined]
         action=action,
         before=before,
-        after=snapshot(row),
+        after=as_record(row),
     )
     session.add(change)
     session.flush()
@@ -140,7 +142,7 @@ def undo_change(session: Session, change_id: int) -> ChangeRow:
     row = session.get(NOUNS[change.noun], change.noun_id)
     if row is None:
         raise NotFoundError(change.noun, change.noun_id)
-    current = snapshot(row)
+    current = as_record(row)
     if change.before is None:
         row.deleted_at = now()  # type: ignore[attr-defined]
     else:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.quantities.words import metric, quantity
+from jade_ribbon.core.quantities.words import Said, metric, quantity, sentence
 from jade_ribbon.reference.tables import other_names
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.store.models import BandRow, JobRow, SawRow
@@ -22,7 +22,7 @@ class Hit:
     noun: str
     key: str
     title: str
-    detail: str
+    detail: Said
 
 
 def _score(query: str, *texts: str) -> float:
@@ -59,9 +59,9 @@ def search(session: Session, query: str) -> list[Hit]:
         found.append((_score(query, name, detail), Hit("job", str(job.id), name, detail)))
     for band in session.scalars(select(BandRow).where(BandRow.deleted_at.is_(None))):
         kind = f"{band.form} {band.steel}, {band.place}".replace("_", " ")
-        detail = f"{quantity(band.width_mm, 'length')} {kind}"
-        hit = Hit("band", str(band.id), band.label, detail)
-        found.append((_score(query, band.label, metric(detail)), hit))
+        about = sentence(quantity(band.width_mm, "length"), f" {kind}")
+        hit = Hit("band", str(band.id), band.label, about)
+        found.append((_score(query, band.label, metric(about)), hit))
     for saw in session.scalars(select(SawRow).where(SawRow.deleted_at.is_(None))):
         found.append((_score(query, saw.name), Hit("saw", str(saw.id), saw.name, saw.orientation)))
     for key, material in material_table(session).items():

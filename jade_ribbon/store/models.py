@@ -1,6 +1,6 @@
 """Tables of a shop: saws, bands, jobs, set-ups, runs, settings and the change log.
 
-Every quantity column names its unit; times are UTC; money is in minor units. Deleted
+Every quantity column names its unit; times are UTC; money is in minor units. Changed
 rows keep `deleted_at`, so that a delete can be undone.
 """
 
@@ -15,6 +15,7 @@ from sqlalchemy import (
     Index,
     MetaData,
     String,
+    UniqueConstraint,
     text,
 )
 from sqlalchemy.engine import Dialect
@@ -115,7 +116,7 @@ class SawRow(Base):
     tension_since: Mapped[datetime | None]
     tension_stress_MPa: Mapped[float | None]
     speed_set_m_s: Mapped[float | None]
-    bench: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
+    fittings: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     deleted_at: Mapped[datetime | None]
 
 
@@ -247,9 +248,30 @@ class SetupRow(Base):
     band_id: Mapped[int] = mapped_column(ForeignKey("band.id"))
     started_at: Mapped[datetime]
     finished_at: Mapped[datetime | None]
-    steps: Mapped[dict[str, Any]]
     acknowledged: Mapped[list[Any]]
     figures: Mapped[dict[str, Any]]
+
+
+class SetupStepRow(Base):
+    """A step of a set-up card as recorded; figures by the step's own readings, SI."""
+
+    __tablename__ = "setup_step"
+    __table_args__ = (UniqueConstraint("setup_id", "key"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    setup_id: Mapped[int] = mapped_column(ForeignKey("setup.id", ondelete="CASCADE"))
+    key: Mapped[str] = mapped_column(String(20))
+    done: Mapped[bool]
+    found: Mapped[dict[str, Any]]
+    left: Mapped[dict[str, Any]]
+    means: Mapped[str | None] = mapped_column(String(10))
+    note: Mapped[str] = mapped_column(default="")
+    skipped: Mapped[str] = mapped_column(String(200), default="")
+    who: Mapped[str] = mapped_column(String(40), default="")
+    authorised_by: Mapped[str] = mapped_column(String(40), default="")
+    still_good: Mapped[bool] = mapped_column(default=False)
+    at: Mapped[datetime]
+    deleted_at: Mapped[datetime | None]
 
 
 class ScalePointRow(Base):

@@ -20,7 +20,7 @@ def empty(tmp_path: Path) -> Iterator[str]:
 def test_first_run_from_nothing_to_an_answer(page: Page, empty: str) -> None:
     page.goto(f"{empty}/")
     page.get_by_role("link", name="Add a saw").click()
-    page.get_by_label("Name").fill("Bench saw")
+    page.get_by_label("Name").fill("Fittings saw")
     page.get_by_role("button", name="Save saw").click()
     expect(page.get_by_text("The rack is empty.")).to_be_visible()
     page.get_by_role("button", name="Add a band").click()

@@ -95,7 +95,7 @@ def test_it_opens_on_the_tender_s_strakes_and_a_card_half_done(yard: Store) -> N
         names = {j.name: j.state for j in session.scalars(select(JobRow))}
         assert names["Strakes for the tender"] == "planned"
         assert names["Garboards for the ferry"] == "planned"
-        states = {s.saw["name"]: s.tension_state for s in list_saws(session)}
+        states = {s.saw.name: s.tension_state for s in list_saws(session)}
         assert states["Shop saw 400"] == "slack"
         assert states["Long Meg 600"] == "slack"
 

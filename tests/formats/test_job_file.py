@@ -7,6 +7,7 @@ import pytest
 
 from jade_ribbon.core.job import DEFAULT_HAND_FORCE_N
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.formats.job import JobFile, read_job, saw_record
 from jade_ribbon.formats.recommendation import recommend
 
@@ -14,7 +15,7 @@ from jade_ribbon.formats.recommendation import recommend
 def refused(document: dict[str, Any]) -> dict[str, str]:
     with pytest.raises(InputError) as caught:
         read_job(json.dumps(document))
-    return {f.path: f.message for f in caught.value.faults}
+    return {f.path: metric(f.message) for f in caught.value.faults}
 
 
 def test_left_out_parts_take_their_defaults(job_file: dict[str, Any]) -> None:

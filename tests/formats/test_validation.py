@@ -6,6 +6,7 @@ import pytest
 from pydantic import Field
 
 from jade_ribbon.core.quantities.errors import Fault, InputError, refuse
+from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.formats.validation import Strict, read_json
 
 
@@ -27,7 +28,7 @@ class Outer(Strict):
 def faults(text: str) -> dict[str, str]:
     with pytest.raises(InputError) as caught:
         read_json(Outer, text)
-    return {f.path: f.message for f in caught.value.faults}
+    return {f.path: metric(f.message) for f in caught.value.faults}
 
 
 @pytest.mark.parametrize(

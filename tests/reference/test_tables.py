@@ -138,7 +138,7 @@ def test_house_rules_have_names_defaults_and_agree_with_the_job_file() -> None:
 
 def test_isolation_comes_before_any_step_with_doors_open() -> None:
     steps = setup_step_texts()
-    assert steps[0].key == "isolate" and steps[0].doors_open == "no"
+    assert steps[0].key == "isolate" and not steps[0].doors_open
     keys = [s.key for s in steps]
     order = ["isolate", "inspect", "guides_back", "mount", "rough_track", "tension", "fine_track"]
     order += ["guides_upper", "guides_lower", "guard", "table", "table_pin", "speed", "start"]

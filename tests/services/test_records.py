@@ -5,7 +5,7 @@ from sqlalchemy import select
 
 from jade_ribbon.services.errors import ConflictError, NotFoundError
 from jade_ribbon.services.rack import bands
-from jade_ribbon.services.records import NOUNS, bring_back, get, log_change, snapshot, undo_change
+from jade_ribbon.services.records import NOUNS, as_record, bring_back, get, log_change, undo_change
 from jade_ribbon.services.undo import history, undo
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.models import ChangeRow
@@ -15,10 +15,10 @@ from tests.support.stores import GIVEN
 def test_a_snapshot_brings_a_row_back_whole(store: Store) -> None:
     with store.write() as session:
         row = get(session, "band", 1)
-        before = snapshot(row)
+        before = as_record(row)
         row.label, row.width_mm, row.last_run_at = "changed", 5.0, None
         bring_back(row, before)
-        assert snapshot(row) == before
+        assert as_record(row) == before
 
 
 def test_undo_goes_back_and_is_a_change_itself(store: Store) -> None:
@@ -58,7 +58,7 @@ def test_a_failed_write_leaves_nothing_behind(store: Store) -> None:
     def half_a_write() -> None:
         with store.write() as session:
             row = get(session, "band", 1)
-            before = snapshot(row)
+            before = as_record(row)
             row.label = "half done"
             log_change(session, row, "edit", before)
             raise RuntimeError

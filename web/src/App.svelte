@@ -141,7 +141,7 @@
   </div>
   <main id="main" tabindex="-1">
     {#if shop.failed}
-      <p role="alert">{shop.failed}</p>
+      <p role="alert">{shop.words(shop.failed)}</p>
       <button type="button" onclick={() => void shop.load()}>Try again</button>
     {:else if shop.ready}
       <Router routes={ROUTES} />

@@ -4,7 +4,7 @@ from typing import Any, Literal
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.api.answers import Deleted
+from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.formats.validation import Strict
 from jade_ribbon.services.planning import jobs
@@ -41,10 +41,10 @@ def edit_job(session: Session, job_id: int, body: JobInput) -> jobs.JobAnswer:
     return jobs.edit_job(session, job_id, body)
 
 
-@operation("DELETE", "/api/jobs/<int:job_id>", answer=Deleted)
-def delete_job(session: Session, job_id: int) -> Deleted:
+@operation("DELETE", "/api/jobs/<int:job_id>", answer=Changed)
+def delete_job(session: Session, job_id: int) -> Changed:
     """Delete a job; it can be undone."""
-    return Deleted(jobs.delete_job(session, job_id))
+    return Changed(jobs.delete_job(session, job_id))
 
 
 @operation("POST", "/api/jobs/<int:job_id>/duplicate", answer=jobs.JobAnswer, status=201)

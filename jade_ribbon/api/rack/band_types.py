@@ -2,7 +2,7 @@
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.api.answers import Deleted
+from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.services.rack import band_types
 from jade_ribbon.services.rack.inputs import OwnTypeInput
@@ -26,7 +26,7 @@ def edit_band_type(session: Session, type_id: int, body: OwnTypeInput) -> band_t
     return band_types.edit_type(session, type_id, body)
 
 
-@operation("DELETE", "/api/band-types/<int:type_id>", answer=Deleted)
-def delete_band_type(session: Session, type_id: int) -> Deleted:
+@operation("DELETE", "/api/band-types/<int:type_id>", answer=Changed)
+def delete_band_type(session: Session, type_id: int) -> Changed:
     """Delete a type; it can be undone."""
-    return Deleted(band_types.delete_type(session, type_id))
+    return Changed(band_types.delete_type(session, type_id))

@@ -2,7 +2,7 @@
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.api.answers import Deleted
+from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.services.rack import bands, pages
 from jade_ribbon.services.rack.inputs import BandEventInput, BandInput
@@ -32,10 +32,10 @@ def edit_band(session: Session, band_id: int, body: BandInput) -> bands.BandAnsw
     return bands.edit_band(session, band_id, body)
 
 
-@operation("DELETE", "/api/bands/<int:band_id>", answer=Deleted)
-def delete_band(session: Session, band_id: int) -> Deleted:
+@operation("DELETE", "/api/bands/<int:band_id>", answer=Changed)
+def delete_band(session: Session, band_id: int) -> Changed:
     """Delete a band; it can be undone."""
-    return Deleted(bands.delete_band(session, band_id))
+    return Changed(bands.delete_band(session, band_id))
 
 
 @operation(
@@ -50,7 +50,7 @@ def add_event(session: Session, band_id: int, body: BandEventInput) -> bands.Ban
     return bands.add_event(session, band_id, body)
 
 
-@operation("DELETE", "/api/events/<int:event_id>", answer=Deleted)
-def delete_event(session: Session, event_id: int) -> Deleted:
+@operation("DELETE", "/api/events/<int:event_id>", answer=Changed)
+def delete_event(session: Session, event_id: int) -> Changed:
     """Take an event back; it can be undone."""
-    return Deleted(bands.delete_event(session, event_id))
+    return Changed(bands.delete_event(session, event_id))

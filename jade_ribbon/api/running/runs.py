@@ -2,7 +2,7 @@
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.api.answers import Deleted
+from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.services.running import runs
 from jade_ribbon.services.running.inputs import RunInput
@@ -20,7 +20,7 @@ def log_run(session: Session, body: RunInput) -> runs.RunAnswer:
     return runs.log_run(session, body)
 
 
-@operation("DELETE", "/api/runs/<int:run_id>", answer=Deleted)
-def delete_run(session: Session, run_id: int) -> Deleted:
+@operation("DELETE", "/api/runs/<int:run_id>", answer=Changed)
+def delete_run(session: Session, run_id: int) -> Changed:
     """Take a run back; it can be undone."""
-    return Deleted(runs.delete_run(session, run_id))
+    return Changed(runs.delete_run(session, run_id))

@@ -7,13 +7,13 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.operations import SOUND, operation
 from jade_ribbon.core.faults.rotating import TickVerdict
-from jade_ribbon.core.setup.shims import Slips
+from jade_ribbon.core.setup.shims import Shims
 from jade_ribbon.core.setup.tracking import TrackAdvice
 from jade_ribbon.services.setup import instruments, readings
 from jade_ribbon.services.setup.inputs import (
     DriftInput,
     ReadInput,
-    SlipsInput,
+    ShimsInput,
     TensionReadingInput,
     TickInput,
     TrackInput,
@@ -59,8 +59,8 @@ def vibration_card(session: Session, setup_id: int) -> readings.VibrationAnswer:
     return readings.shakes(session, setup_id)
 
 
-@operation("POST", "/api/slips", answer=Slips, body=SlipsInput, asks=True)
-def slips_for_gap(session: Session, body: SlipsInput) -> Slips:
+@operation("POST", "/api/shims", answer=Shims, body=ShimsInput, asks=True)
+def shims_for_gap(session: Session, body: ShimsInput) -> Shims:
     """How many slips of card or foil make a gap."""
     return readings.slips(body)
 

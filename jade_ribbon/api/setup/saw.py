@@ -1,4 +1,4 @@
-"""A saw's bench: scale, speeds, alignment, defects, and how it stands."""
+"""A saw's fittings: scale, speeds, alignment, defects, and how it stands."""
 
 from typing import Annotated
 
@@ -6,16 +6,16 @@ from pydantic import BaseModel, Field
 from pydantic.json_schema import SkipJsonSchema
 from sqlalchemy.orm import Session
 
-from jade_ribbon.api.answers import Deleted
+from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.core.setup.tyres import TyreVerdict
 from jade_ribbon.services.setup import alignments, kept, readings, roles, scale, stands
 from jade_ribbon.services.setup.inputs import (
     AlignmentMove,
     AlignmentStart,
-    BenchInput,
     CloseInput,
     DefectInput,
+    FittingsInput,
     ScalePointInput,
     SettingUpInput,
     SpeedMeasured,
@@ -41,10 +41,10 @@ def saw_stands(session: Session, saw_id: int, query: StandQuery) -> stands.Stand
     return stands.stand(session, saw_id, query.job_id)
 
 
-@operation("PUT", "/api/saws/<int:saw_id>/bench", answer=Deleted, body=BenchInput)
-def write_bench(session: Session, saw_id: int, body: BenchInput) -> Deleted:
+@operation("PUT", "/api/saws/<int:saw_id>/fittings", answer=Changed, body=FittingsInput)
+def write_fittings(session: Session, saw_id: int, body: FittingsInput) -> Changed:
     """Save what is known of a saw for setting it up; it can be undone."""
-    return Deleted(roles.write_bench(session, saw_id, body))
+    return Changed(roles.write_fittings(session, saw_id, body))
 
 
 @operation("GET", "/api/saws/<int:saw_id>/scale", answer=scale.ScaleAnswer)
@@ -65,10 +65,10 @@ def add_scale_point(session: Session, saw_id: int, body: ScalePointInput) -> sca
     return scale.add_point(session, saw_id, body)
 
 
-@operation("DELETE", "/api/scale-points/<int:point_id>", answer=Deleted)
-def delete_scale_point(session: Session, point_id: int) -> Deleted:
+@operation("DELETE", "/api/scale-points/<int:point_id>", answer=Changed)
+def delete_scale_point(session: Session, point_id: int) -> Changed:
     """Delete a point; it can be undone."""
-    return Deleted(scale.delete_point(session, point_id))
+    return Changed(scale.delete_point(session, point_id))
 
 
 @operation("GET", "/api/saws/<int:saw_id>/speeds", answer=scale.SpeedsAnswer, query=SpeedQuery)
@@ -88,10 +88,10 @@ def measure_speed(session: Session, saw_id: int, body: SpeedMeasured) -> scale.M
     return scale.measure_speed(session, saw_id, body)
 
 
-@operation("GET", "/api/saws/<int:saw_id>/alignments", answer=list[alignments.AlignmentAnswer])
-def list_alignments(session: Session, saw_id: int) -> list[alignments.AlignmentAnswer]:
-    """The latest truings of a saw's wheels."""
-    return alignments.list_alignments(session, saw_id)
+@operation("GET", "/api/saws/<int:saw_id>/alignments", answer=alignments.CoachAnswer)
+def alignment_coach(session: Session, saw_id: int) -> alignments.CoachAnswer:
+    """What there is to true on a saw, and the latest truings of its wheels."""
+    return alignments.coach(session, saw_id)
 
 
 @operation(
@@ -141,10 +141,10 @@ def add_defect(session: Session, saw_id: int, body: DefectInput) -> stands.Defec
     return stands.add_defect(session, saw_id, body)
 
 
-@operation("POST", "/api/defects/<int:defect_id>/close", answer=Deleted, body=CloseInput)
-def close_defect(session: Session, defect_id: int, body: CloseInput) -> Deleted:
+@operation("POST", "/api/defects/<int:defect_id>/close", answer=Changed, body=CloseInput)
+def close_defect(session: Session, defect_id: int, body: CloseInput) -> Changed:
     """Close a defect by name; it can be undone."""
-    return Deleted(stands.close_defect(session, defect_id, body))
+    return Changed(stands.close_defect(session, defect_id, body))
 
 
 @operation("GET", "/api/bands/<int:band_id>/setups", answer=list[kept.KeptSetup])

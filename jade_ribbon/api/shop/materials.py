@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from jade_ribbon.api.answers import Deleted
+from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.services.shop import materials
 from jade_ribbon.services.shop.inputs import MaterialInput, NewMaterialInput
@@ -37,10 +37,10 @@ def correct_material(
     return materials.correct(session, query.key, body)
 
 
-@operation("DELETE", "/api/material", answer=Deleted, query=MaterialQuery)
-def reset_material(session: Session, query: MaterialQuery) -> Deleted:
+@operation("DELETE", "/api/material", answer=Changed, query=MaterialQuery)
+def reset_material(session: Session, query: MaterialQuery) -> Changed:
     """Go back to the table's figures; it can be undone."""
-    return Deleted(materials.reset(session, query.key))
+    return Changed(materials.reset(session, query.key))
 
 
 @operation(

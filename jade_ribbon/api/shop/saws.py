@@ -2,7 +2,7 @@
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.api.answers import Deleted
+from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.services.shop import saws
 from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput
@@ -32,10 +32,10 @@ def edit_saw(session: Session, saw_id: int, body: SawInput) -> saws.SawAnswer:
     return saws.edit_saw(session, saw_id, body)
 
 
-@operation("DELETE", "/api/saws/<int:saw_id>", answer=Deleted)
-def delete_saw(session: Session, saw_id: int) -> Deleted:
+@operation("DELETE", "/api/saws/<int:saw_id>", answer=Changed)
+def delete_saw(session: Session, saw_id: int) -> Changed:
     """Delete a saw; it can be undone."""
-    return Deleted(saws.delete_saw(session, saw_id))
+    return Changed(saws.delete_saw(session, saw_id))
 
 
 @operation("POST", "/api/saws/<int:saw_id>/mount", answer=saws.SawAnswer, body=MountInput)

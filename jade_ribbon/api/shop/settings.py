@@ -1,11 +1,14 @@
 """Settings, reference tables, search, history and undo."""
 
+from dataclasses import dataclass
 from typing import Annotated
 
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.operations import operation
+from jade_ribbon.core.quantities.plausible import meant
+from jade_ribbon.formats.validation import Strict
 from jade_ribbon.services import search as finding
 from jade_ribbon.services import undo as undoing
 from jade_ribbon.services.shop import reference as tables
@@ -42,6 +45,26 @@ def write_shop(session: Session, body: ShopInput) -> settings.Shop:
 def reference(session: Session) -> tables.Reference:
     """Materials, steels, tooth forms, house rules and words."""
     return tables.reference(session)
+
+
+class MeantInput(Strict):
+    """An unusual value typed into a field, in SI."""
+
+    field: Annotated[str, Field(max_length=40)]
+    value: float
+
+
+@dataclass(frozen=True)
+class Meant:
+    """The value probably meant; None when no usual mistake explains the one given."""
+
+    value: float | None
+
+
+@operation("POST", "/api/meant", answer=Meant, body=MeantInput, asks=True)
+def what_is_meant(session: Session, body: MeantInput) -> Meant:
+    """What was probably meant by an unusual value: decimals, inches, minutes, diameters."""
+    return Meant(meant(body.field, body.value))
 
 
 @operation("GET", "/api/search", answer=list[finding.Hit], query=SearchQuery)

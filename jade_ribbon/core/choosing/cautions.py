@@ -2,17 +2,19 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from typing import Literal, cast
 
 from jade_ribbon.core.choosing.choose import Ranked, stop_of
 from jade_ribbon.core.choosing.conflicts import has_nails
 from jade_ribbon.core.choosing.evaluate import stability_factor
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.quantities.words import figure
+from jade_ribbon.core.quantities.words import Sentence, Words, figure, fill, quantity
 from jade_ribbon.reference.tables import caution_texts
 
 LONG_STOCK_MM = 1800.0
 FEW_HOURS = 20.0
-LEVEL_ORDER = ("stop", "caution", "note")
+Level = Literal["stop", "caution", "note"]
+LEVEL_ORDER: tuple[Level, ...] = ("stop", "caution", "note")
 DISCLAIMER = (
     "The saw's manual, your local codes and a competent or licensed person come before "
     "anything shown here."
@@ -25,8 +27,8 @@ class Caution:
     """One caution for this job; a stop must be acknowledged by name."""
 
     key: str
-    level: str
-    text: str
+    level: Level
+    text: Sentence
 
 
 OLD_METAL = {
@@ -127,19 +129,20 @@ RULES: Mapping[str, Rule] = {
 }
 
 
-def _figures(job: Job, best: Ranked | None) -> dict[str, str]:
+def _figures(job: Job, best: Ranked | None) -> dict[str, Words]:
     """Figures that a caution's words may quote."""
-    words = {"hazard": job.cut.material.dust_hazard}
+    words: dict[str, Words] = {"hazard": job.cut.material.dust_hazard}
     if best is None:
         return words
     e = best.evaluation
     if e.stability is not None:
-        words["force_N"] = f"{e.stability.critical_feed_force_N / stability_factor(job):.0f}"
+        force = e.stability.critical_feed_force_N / stability_factor(job)
+        words["force"] = quantity(force, "force")
     if e.fatigue is not None:
         words["hours"] = figure(e.fatigue.running_hours)
     if e.speed is not None:
-        words["speed_m_s"] = f"{e.speed.speed_m_s:.3g}"
-        words["max_m_s"] = f"{e.speed.accepted.most_m_s:.3g}"
+        words["speed"] = quantity(e.speed.speed_m_s, "speed")
+        words["most"] = quantity(e.speed.accepted.most_m_s, "speed")
         words["wear"] = f"{e.speed.wear_factor:.1f}"
     return words
 
@@ -149,7 +152,7 @@ def cautions_for(job: Job, best: Ranked | None) -> tuple[Caution, ...]:
     figures = _figures(job, best) | {"old_metal": OLD_METAL[job.rules.old_metal]}
     texts = caution_texts()
     chosen = [
-        Caution(key, texts[key].level, texts[key].text.format(**figures))
+        Caution(key, cast(Level, texts[key].level), fill(texts[key].text, figures))
         for key, applies in RULES.items()
         if applies(job, best)
     ]

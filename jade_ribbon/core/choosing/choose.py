@@ -9,7 +9,7 @@ from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.choosing.evaluate import Evaluation, RunFigures, evaluate
 from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Candidate, Cut, Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import quantity, sentence
 
 STRESS_SHARE_WANTED = 0.85
 HOURS_WANTED = 20.0
@@ -231,8 +231,11 @@ def _saw_faults(job: Job) -> list[Fault]:
         faults.append(
             Fault(
                 "cut.height_mm",
-                f"{quantity(cut.height_mm, 'length')} does not go under the guides; "
-                f"accepted: up to the saw's {quantity(saw.height_mm, 'length')}",
+                sentence(
+                    quantity(cut.height_mm, "length"),
+                    " does not go under the guides; accepted: up to the saw's ",
+                    quantity(saw.height_mm, "length"),
+                ),
                 cut.height_mm,
             )
         )
@@ -240,9 +243,12 @@ def _saw_faults(job: Job) -> list[Fault]:
         faults.append(
             Fault(
                 "saw.guide_span_per_height",
-                f"the guide span {quantity(saw.guide_span_mm(cut.height_mm), 'length')} is less "
-                "than the cut height; accepted: a span of at least "
-                f"{quantity(cut.height_mm, 'length')}",
+                sentence(
+                    "the guide span ",
+                    quantity(saw.guide_span_mm(cut.height_mm), "length"),
+                    " is less than the cut height; accepted: a span of at least ",
+                    quantity(cut.height_mm, "length"),
+                ),
                 saw.guide_span_per_height,
             )
         )
@@ -258,8 +264,11 @@ def _stock_faults(cut: Cut) -> list[Fault]:
         faults.append(
             Fault(
                 "cut.wall_mm",
-                f"{quantity(cut.wall_mm, 'length')} twice is more than the height; "
-                f"accepted: up to {quantity(cut.height_mm / 2, 'length')}",
+                sentence(
+                    quantity(cut.wall_mm, "length"),
+                    " twice is more than the height; accepted: up to ",
+                    quantity(cut.height_mm / 2, "length"),
+                ),
                 cut.wall_mm,
             )
         )
@@ -268,8 +277,11 @@ def _stock_faults(cut: Cut) -> list[Fault]:
         faults.append(
             Fault(
                 "cut.height_mm",
-                f"{quantity(cut.height_mm, 'length')} is more than the log is through; "
-                f"accepted: up to the log's {quantity(log, 'length')}",
+                sentence(
+                    quantity(cut.height_mm, "length"),
+                    " is more than the log is through; accepted: up to the log's ",
+                    quantity(log, "length"),
+                ),
                 cut.height_mm,
             )
         )
@@ -309,8 +321,11 @@ def stop_of(job: Job) -> Reason | None:
     if material.group == "ferrous" and too_fast_for_any_steel(job.saw.drive, material):
         return Reason(
             "ferrous_wood_speed",
-            f"The slowest speed, {quantity(job.saw.drive.slowest_m_s, 'speed')}, is over what any "
-            f"band steel stands in {material.name}",
+            sentence(
+                "The slowest speed, ",
+                quantity(job.saw.drive.slowest_m_s, "speed"),
+                f", is over what any band steel stands in {material.name}",
+            ),
         )
     return None
 

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.mechanics.feed import FeedWindow
+from jade_ribbon.core.mechanics.feed import FeedWindow, Limit
 from jade_ribbon.core.mechanics.wear import effective_dullness
-from jade_ribbon.core.quantities.words import between, percent, quantity
+from jade_ribbon.core.quantities.words import Said, between, percent, quantity, sentence
 from jade_ribbon.reference.tables import Material
 
 WHEEL_RATIO_SHARE = 0.7
@@ -18,7 +18,7 @@ LEAST_TEETH_TUBE = 2
 LEAST_TEETH_SHEET = 4
 VERY_HARD_JANKA_N = 8000.0
 
-LIMIT_WORDS = {
+LIMIT_WORDS: dict[Limit, str] = {
     "gullet": "gullets full",
     "power": "the motor",
     "stability": "the band twists aside",
@@ -29,7 +29,7 @@ LIMIT_WORDS = {
 }
 """Each limit of the feed window as said to a person."""
 
-LIMIT_MARKS = {
+LIMIT_MARKS: dict[Limit, str] = {
     "gullet": "gullets full",
     "power": "motor",
     "stability": "twists",
@@ -46,16 +46,19 @@ class Reason:
     """A conflict, choice or remark: stable key, and the sentence."""
 
     key: str
-    text: str
+    text: Said
 
 
 def window_conflict(window: FeedWindow) -> Reason:
     """The reason of a shut window."""
     return Reason(
         "window_shut",
-        f"No feed works: {LIMIT_WORDS[window.binding]} at "
-        f"{quantity(window.ceiling_m_min, 'feed')}, but the teeth only rub below "
-        f"{quantity(window.floor_m_min, 'feed')}",
+        sentence(
+            f"No feed works: {LIMIT_WORDS[window.binding]} at ",
+            quantity(window.ceiling_m_min, "feed"),
+            ", but the teeth only rub below ",
+            quantity(window.floor_m_min, "feed"),
+        ),
     )
 
 
@@ -105,20 +108,29 @@ def _fits_saw(facts: BandFacts, job: Job) -> Iterator[Reason]:
     ):
         yield Reason(
             "length",
-            f"{quantity(band.length_mm, 'length')} long; the saw takes "
-            f"{between(*saw.band_length_mm, 'length')}",
+            sentence(
+                quantity(band.length_mm, "length"),
+                " long; the saw takes ",
+                between(*saw.band_length_mm, "length"),
+            ),
         )
     if not saw.band_width_mm[0] <= band.width_mm <= saw.band_width_mm[1]:
         yield Reason(
             "width",
-            f"{quantity(band.width_mm, 'length')} wide; the saw takes "
-            f"{between(*saw.band_width_mm, 'length')}",
+            sentence(
+                quantity(band.width_mm, "length"),
+                " wide; the saw takes ",
+                between(*saw.band_width_mm, "length"),
+            ),
         )
     if band.thickness_mm > saw.band_thickness_max_mm:
         yield Reason(
             "thickness",
-            f"{quantity(band.thickness_mm, 'thin')} thick; the saw takes up to "
-            f"{quantity(saw.band_thickness_max_mm, 'thin')}",
+            sentence(
+                quantity(band.thickness_mm, "thin"),
+                " thick; the saw takes up to ",
+                quantity(saw.band_thickness_max_mm, "thin"),
+            ),
         )
     ratio = saw.smallest_wheel_mm / band.thickness_mm
     least = WHEEL_RATIO_SHARE * facts.steel.min_D_over_t
@@ -165,8 +177,12 @@ def _fits_cut(facts: BandFacts, job: Job, tight_radius_mm: float, least: float) 
     if share > rates.gullet_share_of_width:
         yield Reason(
             "gullet_depth",
-            f"Gullets {quantity(facts.gullet_depth_mm, 'thin')} deep take {percent(share)} of the "
-            f"width; at most {percent(rates.gullet_share_of_width)}",
+            sentence(
+                "Gullets ",
+                quantity(facts.gullet_depth_mm, "thin"),
+                f" deep take {percent(share)} of the width; at most ",
+                percent(rates.gullet_share_of_width),
+            ),
         )
     wanted = least_teeth(job)
     if facts.has_teeth and least < wanted:
@@ -176,8 +192,12 @@ def _fits_cut(facts: BandFacts, job: Job, tight_radius_mm: float, least: float) 
     if cut.min_radius_mm is not None and tight_radius_mm > cut.min_radius_mm:
         yield Reason(
             "radius",
-            f"Turns {quantity(tight_radius_mm, 'length')} at the tightest; the job asks "
-            f"{quantity(cut.min_radius_mm, 'length')}",
+            sentence(
+                "Turns ",
+                quantity(tight_radius_mm, "length"),
+                " at the tightest; the job asks ",
+                quantity(cut.min_radius_mm, "length"),
+            ),
         )
     limit = rates.dullness_limit(cut.finish, job.rules)
     felt = effective_dullness(edge_dullness=band.dullness, fouled=band.fouling)
@@ -191,9 +211,14 @@ def _fits_force(facts: BandFacts, reachable_MPa: float | None, job: Job) -> Iter
     if reachable_MPa is not None and low is not None and reachable_MPa < low:
         yield Reason(
             "frame_force",
-            f"The frame's {quantity(job.saw.wheel_force_max_N or 0.0, 'force')} reaches "
-            f"{quantity(reachable_MPa, 'stress')} in it; it wants at least "
-            f"{quantity(low, 'stress')}",
+            sentence(
+                "The frame's ",
+                quantity(job.saw.wheel_force_max_N or 0.0, "force"),
+                " reaches ",
+                quantity(reachable_MPa, "stress"),
+                " in it; it wants at least ",
+                quantity(low, "stress"),
+            ),
         )
 
 
@@ -218,8 +243,13 @@ def conflicts_before_speed(
         found.append(
             Reason(
                 "speed",
-                f"The saw's slowest {quantity(job.saw.drive.slowest_m_s, 'speed')} is over the "
-                f"{quantity(most, 'speed')} this steel stands in {job.cut.material.name}",
+                sentence(
+                    "The saw's slowest ",
+                    quantity(job.saw.drive.slowest_m_s, "speed"),
+                    " is over the ",
+                    quantity(most, "speed"),
+                    f" this steel stands in {job.cut.material.name}",
+                ),
             )
         )
     return found

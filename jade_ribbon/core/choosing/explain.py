@@ -6,7 +6,9 @@ from jade_ribbon.core.choosing.choose import STRESS_SHARE_WANTED, Choice, Ranked
 from jade_ribbon.core.choosing.conflicts import LIMIT_WORDS, Reason, has_nails
 from jade_ribbon.core.choosing.evaluate import ANGLED_STABILITY_FACTOR, comfort_factor
 from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
-from jade_ribbon.core.quantities.words import between, figure, percent, quantity
+from jade_ribbon.core.mechanics.feed import FeedWindow
+from jade_ribbon.core.mechanics.wear import HOT_WEAR
+from jade_ribbon.core.quantities.words import Said, between, figure, percent, quantity, sentence
 from jade_ribbon.reference.tables import house_rules
 
 
@@ -21,31 +23,42 @@ class RuleApplied:
 
 def _width(best: Ranked, job: Job) -> Reason:
     e, band = best.evaluation, best.evaluation.facts.band
+    text: Said
     target = e.facts.stress_target_MPa or 0.0
     if job.rules.resaw_width == "narrow":
-        text = (
-            "Narrowest by house rule whose feed window is open: "
-            f"{quantity(band.width_mm, 'length')}."
+        text = sentence(
+            "Narrowest by house rule whose feed window is open: ",
+            quantity(band.width_mm, "length"),
+            ".",
         )
     elif job.cut.min_radius_mm is not None:
-        text = (
-            f"Widest that turns {quantity(job.cut.min_radius_mm, 'length')}: tightest "
-            f"{quantity(e.tight_radius_mm, 'length')}, comfortable "
-            f"{quantity(e.comfortable_radius_mm, 'length')}."
+        text = sentence(
+            "Widest that turns ",
+            quantity(job.cut.min_radius_mm, "length"),
+            ": tightest ",
+            quantity(e.tight_radius_mm, "length"),
+            ", comfortable ",
+            quantity(e.comfortable_radius_mm, "length"),
+            ".",
         )
     elif e.reachable_MPa is None:
-        text = (
-            "Widest the saw takes; whether its frame reaches "
-            f"{quantity(target, 'stress')} is not known."
+        text = sentence(
+            "Widest the saw takes; whether its frame reaches ",
+            quantity(target, "stress"),
+            " is not known.",
         )
     elif job.rules.resaw_width == "widest":
         text = f"Widest that fits by house rule; the frame brings it to {percent(e.stress_share)}."
     else:
         force = job.saw.wheel_force_max_N or 0.0
-        text = (
-            f"Widest the frame brings to {percent(STRESS_SHARE_WANTED)} of its tension: "
-            f"{quantity(e.stress_MPa, 'stress')} of {quantity(target, 'stress')} with "
-            f"{quantity(force, 'force')} at the wheel."
+        text = sentence(
+            f"Widest the frame brings to {percent(STRESS_SHARE_WANTED)} of its tension: ",
+            quantity(e.stress_MPa, "stress"),
+            " of ",
+            quantity(target, "stress"),
+            " with ",
+            quantity(force, "force"),
+            " at the wheel.",
         )
     return Reason("width", text)
 
@@ -65,8 +78,11 @@ def _pitch(best: Ranked, choice: Choice, job: Job) -> Reason:
         near = ", the coarsest left"
     return Reason(
         "pitch",
-        f"{how}: {e.teeth_in_cut:.1f} teeth stand in the cut{near}; a pitch of "
-        f"{quantity(choice.wanted_pitch_mm, 'thin')} was aimed at.",
+        sentence(
+            f"{how}: {e.teeth_in_cut:.1f} teeth stand in the cut{near}; a pitch of ",
+            quantity(choice.wanted_pitch_mm, "thin"),
+            " was aimed at.",
+        ),
     )
 
 
@@ -96,12 +112,20 @@ def _tension(best: Ranked, job: Job) -> Reason:
     reach = (
         "the frame's force is not recorded"
         if e.reachable_MPa is None
-        else f"the frame reaches {quantity(min(e.reachable_MPa, 999.0), 'stress')} in it"
+        else sentence(
+            "the frame reaches ", quantity(min(e.reachable_MPa, 999.0), "stress"), " in it"
+        )
     )
     return Reason(
         "tension",
-        f"{quantity(e.stress_MPa, 'stress')}; this steel wants {between(low, high, 'stress')}, "
-        f"and {reach}.",
+        sentence(
+            quantity(e.stress_MPa, "stress"),
+            "; this steel wants ",
+            between(low, high, "stress"),
+            ", and ",
+            reach,
+            ".",
+        ),
     )
 
 
@@ -113,9 +137,15 @@ def _speed(best: Ranked, job: Job) -> Reason:
     where = "on target" if abs(off) < 0.02 else f"{percent(abs(off))} {side}"
     return Reason(
         "speed",
-        f"{speed.setting}: {quantity(speed.speed_m_s, 'speed')}, {where} the "
-        f"{quantity(accepted.target_m_s, 'speed')} wanted "
-        f"({between(accepted.least_m_s, accepted.most_m_s, 'speed')}).",
+        sentence(
+            f"{speed.setting}: ",
+            quantity(speed.speed_m_s, "speed"),
+            f", {where} the ",
+            quantity(accepted.target_m_s, "speed"),
+            " wanted (",
+            between(accepted.least_m_s, accepted.most_m_s, "speed"),
+            ").",
+        ),
     )
 
 
@@ -124,9 +154,20 @@ def _feed(best: Ranked) -> Reason:
     assert window is not None
     return Reason(
         "feed",
-        f"Window {window.state}, {between(window.floor_m_min, window.ceiling_m_min, 'feed')}; "
-        f"what holds it back: {LIMIT_WORDS[window.binding]}.",
+        sentence(
+            f"Window {window.state}, ",
+            between(window.floor_m_min, window.ceiling_m_min, "feed"),
+            f"; what holds it back: {LIMIT_WORDS[window.binding]}.",
+        ),
     )
+
+
+def held_words(window: FeedWindow, *, hot: bool) -> str:
+    """What to know of a feed: that teeth rub at it, or what holds it back."""
+    if hot:
+        times = "double" if HOT_WEAR == 2.0 else f"{HOT_WEAR:g} times"
+        return f"Teeth rub here: hot, wear counts {times}."
+    return f"Held back by {LIMIT_WORDS[window.binding]}."
 
 
 def _hours(best: Ranked) -> Reason:

@@ -230,7 +230,7 @@ def _radius(best: Ranked, _: Job) -> Explained:
     )
 
 
-def explain(best: Ranked, job: Job) -> Mapping[str, Explained]:
+def explain_figures(best: Ranked, job: Job) -> Mapping[str, Explained]:
     """Reasons of every figure shown for the chosen band."""
     return {
         "tension": _tension(best, job),

@@ -8,7 +8,7 @@ from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.core.quantities.words import figure
+from jade_ribbon.core.quantities.words import Said, Words, figure, quantity, sentence
 from jade_ribbon.reference.tables import house_rules
 
 STEPS = (0.01, 0.03, 0.1, 0.25)
@@ -35,7 +35,7 @@ class Sway:
     field: str
     value: float
     band: str
-    words: str
+    words: Said
 
 
 def band_key(ranked: Ranked) -> tuple[object, ...]:
@@ -125,20 +125,34 @@ def _with_power(job: Job, share: float) -> Job:
     )
 
 
+def _length(value: float) -> Words:
+    return quantity(value, "length")
+
+
+def _force(value: float) -> Words:
+    return quantity(value, "force")
+
+
+def _power(value: float) -> Words:
+    return f"{figure(value, 3)} kW"
+
+
 @dataclass(frozen=True)
 class _Lever:
     field: str
     name: str
-    unit: str
+    said: Callable[[float], Words]
     read: Callable[[Job], float | None]
     move: Callable[[Job, float], Job]
 
 
 LEVERS = (
-    _Lever("height_mm", "height", "mm", lambda j: j.cut.height_mm, _with_height),
-    _Lever("min_radius_mm", "radius", "mm", lambda j: j.cut.min_radius_mm, _with_radius),
-    _Lever("wheel_force_max_N", "frame force", "N", lambda j: j.saw.wheel_force_max_N, _with_frame),
-    _Lever("motor_kW", "motor", "kW", lambda j: j.saw.motor_kW, _with_power),
+    _Lever("height_mm", "height", _length, lambda j: j.cut.height_mm, _with_height),
+    _Lever("min_radius_mm", "radius", _length, lambda j: j.cut.min_radius_mm, _with_radius),
+    _Lever(
+        "wheel_force_max_N", "frame force", _force, lambda j: j.saw.wheel_force_max_N, _with_frame
+    ),
+    _Lever("motor_kW", "motor", _power, lambda j: j.saw.motor_kW, _with_power),
 )
 
 
@@ -151,15 +165,14 @@ def _changed(job: Job, best: Ranked, lever: _Lever, direction: int) -> Sway | No
             choice = choose(moved)
         except InputError:
             return None
-        at = f"At a {lever.name} of {figure(value, 4)} {lever.unit}"
+        at = sentence(f"At a {lever.name} of ", lever.said(value))
         if choice.best is None:
             found = why_not(best, choice)
-            return Sway(lever.field, value, "", f"{at} nothing can: {found.text}.")
+            return Sway(lever.field, value, "", sentence(at, " nothing can: ", found.text, "."))
         if band_key(choice.best) != band_key(best):
             label = choice.best.evaluation.facts.band.label
-            return Sway(
-                lever.field, value, label, f"{at} it is {label}: {why_not(best, choice).text}."
-            )
+            why = why_not(best, choice).text
+            return Sway(lever.field, value, label, sentence(at, f" it is {label}: ", why, "."))
     return None
 
 

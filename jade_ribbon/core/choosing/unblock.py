@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 from jade_ribbon.core.choosing.evaluate import Evaluation, evaluate
 from jade_ribbon.core.job import Candidate, Cut, Job
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import Said, quantity, sentence
 
 BISECTIONS = 14
 LOOKED_AT = 6
@@ -23,7 +23,7 @@ class Opener:
     """One change that lets one band do the job. `step` is its size as a ratio, 1 for none."""
 
     kind: str
-    text: str
+    text: Said
     band: str
     step: float
     height_mm: float | None = None
@@ -63,8 +63,12 @@ def _less_height(band: Candidate, job: Job) -> Iterator[Opener]:
     if best is not None:
         yield Opener(
             "height",
-            f"{quantity(best, 'length')} in the cut instead of "
-            f"{quantity(cut.height_mm, 'length')} lets {band.label} do it",
+            sentence(
+                quantity(best, "length"),
+                " in the cut instead of ",
+                quantity(cut.height_mm, "length"),
+                f" lets {band.label} do it",
+            ),
             band.label,
             cut.height_mm / best,
             height_mm=float(f"{best * 0.995:.3g}"),
@@ -80,7 +84,11 @@ def _wider_radius(e: Evaluation, job: Job) -> Iterator[Opener]:
     if _runs(band, _with_cut(job, replace(job.cut, min_radius_mm=wanted))):
         yield Opener(
             "radius",
-            f"Relief cuts, or no bend under {quantity(wanted, 'length')}, let {band.label} do it",
+            sentence(
+                "Relief cuts, or no bend under ",
+                quantity(wanted, "length"),
+                f", let {band.label} do it",
+            ),
             band.label,
             wanted / asked,
             min_radius_mm=wanted,
@@ -110,8 +118,13 @@ def _slower(band: Candidate, e: Evaluation, job: Job) -> Iterator[Opener]:
         if _runs(band, replace(job, saw=only)):
             yield Opener(
                 "speed",
-                f"A band speed of {quantity(speed, 'speed')} instead of "
-                f"{quantity(e.speed.speed_m_s, 'speed')} lets {band.label} do it",
+                sentence(
+                    "A band speed of ",
+                    quantity(speed, "speed"),
+                    " instead of ",
+                    quantity(e.speed.speed_m_s, "speed"),
+                    f" lets {band.label} do it",
+                ),
                 band.label,
                 e.speed.speed_m_s / speed,
             )
@@ -126,8 +139,11 @@ def _lower_guard(band: Candidate, job: Job) -> Iterator[Opener]:
     if _runs(band, replace(job, saw=saw)):
         yield Opener(
             "guard",
-            f"The guard at {quantity(LOWEST_GUARD_MM, 'length')} over the work lets "
-            f"{band.label} do it",
+            sentence(
+                "The guard at ",
+                quantity(LOWEST_GUARD_MM, "length"),
+                f" over the work lets {band.label} do it",
+            ),
             band.label,
             1.02,
         )
@@ -141,8 +157,13 @@ def _more_frame(band: Candidate, e: Evaluation, job: Job) -> Iterator[Opener]:
     if _runs(band, replace(job, saw=replace(job.saw, wheel_force_max_N=need))):
         yield Opener(
             "frame",
-            f"A frame that holds {quantity(need, 'force')} instead of {quantity(have, 'force')} "
-            f"lets {band.label} do it",
+            sentence(
+                "A frame that holds ",
+                quantity(need, "force"),
+                " instead of ",
+                quantity(have, "force"),
+                f" lets {band.label} do it",
+            ),
             band.label,
             need / have,
         )

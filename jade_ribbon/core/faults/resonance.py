@@ -7,7 +7,7 @@ from jade_ribbon.core.mechanics.geometry import mass_per_length
 from jade_ribbon.core.mechanics.tension import pluck_frequency
 from jade_ribbon.core.quantities.constants import E_MPA, G_MPA
 from jade_ribbon.core.quantities.fields import checked
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import Said, quantity, sentence
 
 NEAR_SHARE = 0.05
 """Closer than this to a note, a rate feeds it."""
@@ -17,7 +17,7 @@ SPEED_STEPS = (0.97, 1.03, 0.94, 1.06, 0.9, 1.1, 0.85, 1.15)
 
 
 @dataclass(frozen=True)
-class Note:
+class Rate:
     """Something that can shake, or does: its name and rate."""
 
     key: str
@@ -29,8 +29,8 @@ class Note:
 class Meeting:
     """A rate that comes within five per cent of a note."""
 
-    source: Note
-    note: Note
+    source: Rate
+    note: Rate
     apart_share: float
 
 
@@ -99,7 +99,7 @@ def twisting_notes(
     return tuple(n * wave / (2.0 * span) for n in MODES)
 
 
-def _meetings(sources: list[Note], notes: list[Note]) -> tuple[Meeting, ...]:
+def _meetings(sources: list[Rate], notes: list[Rate]) -> tuple[Meeting, ...]:
     """Every low multiple of a source that stands within five per cent of a note."""
     found = []
     for source in sources:
@@ -109,7 +109,7 @@ def _meetings(sources: list[Note], notes: list[Note]) -> tuple[Meeting, ...]:
                 apart = rate / note.hertz - 1.0
                 if abs(apart) <= NEAR_SHARE:
                     name = source.name if times == 1 else f"{times} × {source.name}"
-                    found.append(Meeting(Note(source.key, name, rate), note, apart))
+                    found.append(Meeting(Rate(source.key, name, rate), note, apart))
     return tuple(sorted(found, key=lambda m: abs(m.apart_share)))
 
 
@@ -150,7 +150,7 @@ def vibration(band: Running, *, speed_m_s: float) -> Vibration:
     turns = speed_m_s / (band.band_length_mm / 1000.0)
     tooth = speed_m_s / (band.pitch_mm / 1000.0) if band.pitch_mm else None
     still = running = None
-    free: list[Note] = []
+    free: list[Rate] = []
     if band.free_span_mm:
         still = pluck_frequency(
             stress_MPa=band.stress_MPa,
@@ -168,7 +168,7 @@ def vibration(band: Running, *, speed_m_s: float) -> Vibration:
         stiff = still - wave / (2.0 * band.free_span_mm / 1000.0)
         running = string + stiff if string > 0 else 0.0
         if running > 0:
-            free = [Note("free", "the free span", running)]
+            free = [Rate("free", "the free span", running)]
     bends = bending_notes(
         strand_N=strand, mass_kg_m=mass, stiffness_N_m2=bending, span_mm=band.guide_span_mm
     )
@@ -180,8 +180,8 @@ def vibration(band: Running, *, speed_m_s: float) -> Vibration:
         span_mm=band.guide_span_mm,
     )
     between = [*_modes("bending", bends), *_modes("twisting", twists)]
-    rates = [Note("wheel", "wheel turns", wheel), Note("weld", "weld passes", turns)]
-    teeth = [Note("tooth", "teeth", tooth)] if tooth else []
+    rates = [Rate("wheel", "wheel turns", wheel), Rate("weld", "weld passes", turns)]
+    teeth = [Rate("tooth", "teeth", tooth)] if tooth else []
     return Vibration(
         wheel_Hz=wheel,
         band_Hz=turns,
@@ -195,13 +195,13 @@ def vibration(band: Running, *, speed_m_s: float) -> Vibration:
     )
 
 
-def _modes(key: str, hertz: tuple[float, ...]) -> list[Note]:
+def _modes(key: str, hertz: tuple[float, ...]) -> list[Rate]:
     """The notes of the strip between the guides by name: first, second, third way."""
     ways = ("", ", second way", ", third way")
-    return [Note(key, f"{key} between the guides{ways[n]}", f) for n, f in enumerate(hertz)]
+    return [Rate(key, f"{key} between the guides{ways[n]}", f) for n, f in enumerate(hertz)]
 
 
-def remedies(band: Running, *, speed_m_s: float) -> tuple[str, ...]:
+def remedies(band: Running, *, speed_m_s: float) -> tuple[Said, ...]:
     """What to change where rates and notes meet: the least change of speed or guide height.
 
     Each is tried in the same model; nothing is offered that does not clear every meeting.
@@ -209,13 +209,15 @@ def remedies(band: Running, *, speed_m_s: float) -> tuple[str, ...]:
     now = vibration(band, speed_m_s=speed_m_s)
     if not now.meetings:
         return ()
-    found = []
+    found: list[Said] = []
     for share in SPEED_STEPS:
         if not vibration(band, speed_m_s=speed_m_s * share).meetings:
             sign = "faster" if share > 1 else "slower"
             percent = abs(share - 1.0) * 100
             found.append(
-                f"{percent:.0f} % {sign}, {quantity(speed_m_s * share, 'speed')}, clears it"
+                sentence(
+                    f"{percent:.0f} % {sign}, ", quantity(speed_m_s * share, "speed"), ", clears it"
+                )
             )
             break
     if any(m.source.key == "tooth" for m in now.meetings):
@@ -224,7 +226,9 @@ def remedies(band: Running, *, speed_m_s: float) -> tuple[str, ...]:
             moved = replace(band, guide_span_mm=span) if span > 10 else band
             if moved is not band and not vibration(moved, speed_m_s=speed_m_s).meetings:
                 way = "lower" if change < 0 else "higher"
-                found.append(f"the guides {quantity(abs(change), 'length')} {way} clear it")
+                found.append(
+                    sentence("the guides ", quantity(abs(change), "length"), f" {way} clear it")
+                )
                 break
         if not band.pitch_varies:
             found.append("a variable pitch spreads the tooth rate")

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.mechanics.speed import rim_speed
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.words import figure, quantity
+from jade_ribbon.core.quantities.words import Said, figure, join, quantity, sentence
 
 CLOSE_SHARE = 0.08
 """A counted rate is known to about this."""
@@ -16,7 +16,7 @@ class Turner:
     """Something that turns, its rate, and what to do about it."""
 
     key: str
-    name: str
+    name: Said
     hertz: float
     remedy: str
 
@@ -28,7 +28,7 @@ class TickVerdict:
     rate_Hz: float
     turners: tuple[Turner, ...]
     key: str
-    words: str
+    words: Said
 
 
 WELD = (
@@ -55,7 +55,7 @@ def turners(
     """Rates (Hz) of band, wheels and belt at a band speed (m/s)."""
     found = [Turner("weld", "the weld, once a band turn", speed_m_s * 1000 / band_length_mm, WELD)]
     for diameter in sorted(set(wheel_diameters_mm)):
-        name = f"a wheel of {quantity(diameter, 'length')}"
+        name = sentence("a wheel of ", quantity(diameter, "length"))
         found.append(Turner("wheel", name, _turns(speed_m_s, diameter), WHEEL))
     if belt_length_mm and pulley_mm:
         wheel = _turns(speed_m_s, wheel_diameters_mm[0])
@@ -72,7 +72,7 @@ def name_tick(*, ticks: float, seconds: float, known: tuple[Turner, ...]) -> Tic
     near = min(known, key=lambda t: abs(rate / t.hertz - 1.0))
     apart = abs(rate / near.hertz - 1.0)
     if apart > CLOSE_SHARE:
-        listed = ", ".join(f"{t.name} {figure(t.hertz, 3)}" for t in known)
-        words = f"{figure(rate, 3)} a second is none of these: {listed}. Count again over longer."
-        return TickVerdict(rate, known, "", words)
+        listed = join(", ", (sentence(t.name, f" {figure(t.hertz, 3)}") for t in known))
+        words = sentence(f"{figure(rate, 3)} a second is none of these: ", listed)
+        return TickVerdict(rate, known, "", words + ". Count again over longer.")
     return TickVerdict(rate, known, near.key, f"{figure(rate, 3)} a second is {near.remedy}.")

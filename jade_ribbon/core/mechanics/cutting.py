@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.fields import checked, finite
 
-REFERENCE_BITE_MM = 0.1
+PRESSURE_BITE_MM = 0.1
 
 
 @dataclass(frozen=True)
@@ -64,7 +64,7 @@ def cutting_power(
     chip = bite(feed_m_min=feed_m_min, speed_m_s=speed_m_s, pitch_mm=pitch_mm).bite_mm
     energy = (
         K_ref_MPa
-        * (chip / REFERENCE_BITE_MM) ** -m
+        * (chip / PRESSURE_BITE_MM) ** -m
         * energy_factor(dullness=dullness, dull_energy_gain=dull_energy_gain)
     )
     power = energy * kerf_mm * height_mm * feed_m_min / 60.0

@@ -2,8 +2,9 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Literal
 
-from jade_ribbon.core.mechanics.cutting import REFERENCE_BITE_MM, bite, energy_factor, feed_ratio
+from jade_ribbon.core.mechanics.cutting import PRESSURE_BITE_MM, bite, energy_factor, feed_ratio
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked
 
@@ -13,19 +14,29 @@ HOT_SHARE = 0.5
 """The least bite is known to a factor of two: down to half the floor a cut is hot, not shut."""
 
 
+Limit = Literal["gullet", "power", "stability", "edge", "hand", "bite", "pace"]
+"""What may hold the feed back."""
+State = Literal["open", "hot", "shut"]
+
+
 @dataclass(frozen=True)
 class FeedWindow:
     """Limits in m/min. State open, hot or shut; recommended is None when shut."""
 
-    limits_m_min: Mapping[str, float]
+    limits_m_min: Mapping[Limit, float]
     floor_m_min: float
     ceiling_m_min: float
-    binding: str
-    state: str
+    binding: Limit
+    state: State
     recommended_m_min: float | None
 
 
-def window_from_limits(limits: Mapping[str, float], floor: float) -> FeedWindow:
+def hot_from_m_min(window: FeedWindow) -> float:
+    """Feed (m/min) from which a cut under the floor is hot instead of shut."""
+    return HOT_SHARE * window.floor_m_min
+
+
+def window_from_limits(limits: Mapping[Limit, float], floor: float) -> FeedWindow:
     """State and recommendation from the limits found: shared by every caller."""
     binding = min(limits, key=lambda name: limits[name])
     ceiling = limits[binding]
@@ -78,7 +89,7 @@ def feed_window(
     per_bite = speed_m_s / pitch_mm * 60.0
     energy = K_ref_MPa * energy_factor(dullness=dullness, dull_energy_gain=dull_energy_gain)
     unit = bite(feed_m_min=1.0, speed_m_s=speed_m_s, pitch_mm=pitch_mm).bite_mm
-    power_at_1 = energy * (unit / REFERENCE_BITE_MM) ** -m * kerf_mm * height_mm / 60.0
+    power_at_1 = energy * (unit / PRESSURE_BITE_MM) ** -m * kerf_mm * height_mm / 60.0
     push_at_1 = (
         power_at_1
         / speed_m_s
@@ -90,7 +101,7 @@ def feed_window(
     def feed_at_force(force_N: float) -> float:
         return float((force_N / push_at_1) ** (1.0 / (1.0 - m)))
 
-    limits = {
+    limits: dict[Limit, float] = {
         "gullet": gullet_fill_limit * gullet_area_mm2 / height_mm * per_bite,
         "power": float((motor_kW * 1000.0 * drive_efficiency / power_at_1) ** (1.0 / (1.0 - m))),
         "stability": feed_at_force(critical_feed_force_N / stability_factor),

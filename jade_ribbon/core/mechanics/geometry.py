@@ -108,6 +108,29 @@ def _clearance(kerf_mm: float, thickness_mm: float) -> float:
     return kerf_mm - thickness_mm
 
 
+@dataclass(frozen=True)
+class InCurve:
+    """A straight body in a curved kerf: its best lean (radians), and the least room left (mm)."""
+
+    lean_rad: float
+    clearance_mm: float
+
+
+@checked
+def in_curve(*, width_mm: float, thickness_mm: float, kerf_mm: float, radius_mm: float) -> InCurve:
+    """How a band leans in its own kerf at a radius (mm), and what room that leaves it.
+
+    The body runs at lean x s behind the teeth, the kerf at s2/2R: the outer gap is taken up by
+    lean2 R/2, the inner by w2/2R - lean w; equal at lean = (sqrt 2 - 1) w/R. At the tightest
+    radius the room is nothing. Source: docs/model, "Radius".
+
+    >>> round(in_curve(width_mm=13, thickness_mm=0.64, kerf_mm=1.13, radius_mm=200).lean_rad, 4)
+    0.0269
+    """
+    lean = (math.sqrt(2.0) - 1.0) * width_mm / radius_mm
+    return InCurve(lean, (kerf_mm - thickness_mm) / 2.0 - lean * lean * radius_mm / 2.0)
+
+
 @checked
 def min_radius(
     *, width_mm: float, thickness_mm: float, kerf_mm: float, allowance: float = 1.0

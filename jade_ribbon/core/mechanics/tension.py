@@ -30,11 +30,6 @@ class Tension:
 
 
 @dataclass(frozen=True)
-class GaugeStress:
-    stress_MPa: float
-
-
-@dataclass(frozen=True)
 class SidePush:
     side_force_N: float
 
@@ -45,7 +40,9 @@ class PluckFrequency:
 
 
 @dataclass(frozen=True)
-class PluckStress:
+class Stress:
+    """What a reading of gauge, push, travel or note comes to."""
+
     stress_MPa: float
 
 
@@ -91,13 +88,13 @@ def tension(
 
 
 @checked
-def stress_from_gauge(*, gauge_stretch_um: float, gauge_length_mm: float) -> GaugeStress:
+def stress_from_gauge(*, gauge_stretch_um: float, gauge_length_mm: float) -> Stress:
     """Stress (MPa) from the stretch (um) read over a gauge length (mm), whatever the width.
 
     >>> round(stress_from_gauge(gauge_stretch_um=172.4, gauge_length_mm=50).stress_MPa, 3)
     710.288
     """
-    return GaugeStress(E_MPA * gauge_stretch_um / 1000.0 / gauge_length_mm)
+    return Stress(E_MPA * gauge_stretch_um / 1000.0 / gauge_length_mm)
 
 
 @checked
@@ -135,7 +132,7 @@ def stress_from_side_push(
     thickness_mm: float,
     span_mm: float,
     deflection_mm: float,
-) -> PluckStress:
+) -> Stress:
     """Stress (MPa) from the push that bends the middle aside: the inverse of `side_push`.
 
     Raises InputError for a push that the strip's own bending takes without any tension.
@@ -150,19 +147,17 @@ def stress_from_side_push(
             side_force_N,
         )
     strand = (side_force_N - own) / deflection_mm * span_mm / 4.0
-    return PluckStress(strand / (body_width_mm * thickness_mm))
+    return Stress(strand / (body_width_mm * thickness_mm))
 
 
 @checked
-def stress_from_travel(
-    *, wheel_travel_mm: float, band_length_mm: float, give: float
-) -> PluckStress:
+def stress_from_travel(*, wheel_travel_mm: float, band_length_mm: float, give: float) -> Stress:
     """Stress (MPa) from wheel travel since snug (mm) on a two-wheel saw.
 
     `give` is the share of the travel that tyres and frame take, found by calibrating on this
     saw: sigma = 2 E travel (1 - give) / L.
     """
-    return PluckStress(2.0 * E_MPA * wheel_travel_mm * (1.0 - give) / band_length_mm)
+    return Stress(2.0 * E_MPA * wheel_travel_mm * (1.0 - give) / band_length_mm)
 
 
 def travel_give(*, wheel_travel_mm: float, band_length_mm: float, stress_MPa: float) -> float:
@@ -214,7 +209,7 @@ def stress_from_pluck(
     gullet_depth_mm: float,
     thickness_mm: float,
     span_mm: float,
-) -> PluckStress:
+) -> Stress:
     """Stress (MPa) from the note of the free span: the exact inverse of `pluck_frequency`.
 
     Raises InputError for a note at or below the strip's own bending note.
@@ -229,7 +224,7 @@ def stress_from_pluck(
             frequency_Hz,
         )
     wave = 2.0 * span * (frequency_Hz - own)
-    return PluckStress(wave**2 * mass / area * 1e-6)
+    return Stress(wave**2 * mass / area * 1e-6)
 
 
 def free_span_mm(*, band_length_mm: float, wheel_diameter_mm: float) -> float:

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from jade_ribbon.core.mechanics.cutting import bite
 from jade_ribbon.core.quantities.fields import checked
 
-REFERENCE_BITE_MM = 0.012
+USUAL_BITE_MM = 0.012
+"""Bite at which an edge wears as its life in metres says."""
 BITE_TERM_LOW = 2.0 / 3.0
 BITE_TERM_HIGH = 4.0
 BITE_EXPONENT = 0.5
@@ -37,7 +38,7 @@ def bite_term(*, bite_mm: float, bite_exponent: float) -> float:
     """Growth of wear with bite, (h/0.012)^x held to 2/3..4; exactly 1 when the exponent is 0."""
     if bite_exponent == 0:
         return 1.0
-    term = float((bite_mm / REFERENCE_BITE_MM) ** bite_exponent)
+    term = float((bite_mm / USUAL_BITE_MM) ** bite_exponent)
     return min(max(term, BITE_TERM_LOW), BITE_TERM_HIGH)
 
 

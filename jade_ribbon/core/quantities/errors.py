@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from jade_ribbon.core.quantities.words import metric
+from jade_ribbon.core.quantities.words import Said, join, metric, sentence
 
 
 @dataclass(frozen=True)
@@ -11,7 +11,7 @@ class Fault:
     """One thing wrong with the input: where, what rule, and a sentence for a person."""
 
     path: str
-    message: str
+    message: Said
     value: object = None
 
     def under(self, prefix: str) -> "Fault":
@@ -25,9 +25,11 @@ class InputError(ValueError):
 
     def __init__(self, faults: Iterable[Fault]) -> None:
         self.faults = tuple(faults)
-        super().__init__(metric("; ".join(f"{f.path}: {f.message}" for f in self.faults)))
+        super().__init__(
+            metric(join("; ", (sentence(f"{f.path}: ", f.message) for f in self.faults)))
+        )
 
 
-def refuse(path: str, message: str, value: object = None) -> InputError:
+def refuse(path: str, message: Said, value: object = None) -> InputError:
     """Build the error for a single fault."""
     return InputError([Fault(path, message, value)])

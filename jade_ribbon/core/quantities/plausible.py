@@ -46,7 +46,7 @@ USUAL: Mapping[str, Usual] = {
     "guard_gap_mm": Usual(4, 50),
 }
 
-SLIPS = (0.1, 10.0, MM_PER_INCH, 1 / MM_PER_INCH, 0.01, 100.0, 1000.0, 0.001, 0.5, 2.0, 60.0)
+MISTAKES = (0.1, 10.0, MM_PER_INCH, 1 / MM_PER_INCH, 0.01, 100.0, 1000.0, 0.001, 0.5, 2.0, 60.0)
 """Factors by which people slip: decimals, inches, metres, diameters, minutes."""
 
 
@@ -61,7 +61,7 @@ def meant(field: str, value: float) -> float | None:
     usual = USUAL.get(field)
     if usual is None or usual.low <= value <= usual.high:
         return None
-    for factor in SLIPS:
+    for factor in MISTAKES:
         if usual.low <= value * factor <= usual.high:
             return round(value * factor, 6)
     return None

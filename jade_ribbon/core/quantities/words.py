@@ -2,11 +2,20 @@
 
 import math
 import re
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
-from typing import Literal
+from typing import Literal, NoReturn
+
+from jade_ribbon.core.quantities.constants import (
+    M_PER_FT,
+    MM_PER_INCH,
+    N_PER_LBF,
+    PSI_PER_MPA,
+)
 
 Units = Literal["metric", "inch"]
+Kind = Literal["length", "thin", "feed", "speed", "stress", "force", "stretch", "plain"]
 
 
 def figure(value: float, digits: int = 2) -> str:
@@ -40,11 +49,7 @@ class Unit:
     digits: int
 
 
-MM_PER_INCH = 25.4
-M_PER_FT = 0.3048
-MPA_PER_PSI = 1.0 / 145.03773773
-N_PER_LBF = 4.4482216152605
-UNITS: dict[Units, dict[str, Unit]] = {
+UNITS: dict[Units, dict[Kind, Unit]] = {
     "metric": {
         "length": Unit("mm", 1.0, 3),
         "thin": Unit("mm", 1.0, 2),
@@ -60,7 +65,7 @@ UNITS: dict[Units, dict[str, Unit]] = {
         "thin": Unit("in", MM_PER_INCH, 2),
         "feed": Unit("ft/min", M_PER_FT, 2),
         "speed": Unit("ft/min", M_PER_FT / 60.0, 3),
-        "stress": Unit("psi", MPA_PER_PSI, 3),
+        "stress": Unit("psi", 1.0 / PSI_PER_MPA, 3),
         "force": Unit("lbf", N_PER_LBF, 3),
         "stretch": Unit("thou", MM_PER_INCH, 2),
         "plain": Unit("", 1.0, 3),
@@ -75,21 +80,144 @@ MEASURED = ("stress", "force", "speed")
 LOOSE = ("length", "plain")
 """Kinds whose trailing zeros say nothing."""
 
-_NUMBER = r"-?\d+(?:\.\d+)?(?:e[-+]?\d+)?"
-QUANTITY = re.compile(
-    rf"\[\[({_NUMBER})(?::({_NUMBER}))?\|({'|'.join(UNITS['metric'])})\]\]", re.ASCII
-)
-"""What `quantity` and `between` leave open; whatever else people write stays as it is."""
+
+@dataclass(frozen=True)
+class Quantity:
+    """A quantity inside a sentence: SI value, or a range up to `high`, and its kind."""
+
+    value: float
+    kind: Kind
+    high: float | None = None
+
+    def said(self, units: Units) -> str:
+        """The quantity in the reader's units, with the unit's name."""
+        words = number(self.value, self.kind, units)
+        if self.high is not None:
+            words = f"{words} to {number(self.high, self.kind, units)}"
+        return f"{words} {UNITS[units][self.kind].name}".rstrip()
 
 
-def quantity(value: float, kind: str) -> str:
-    """A quantity inside a sentence, left open for the reader's units: [[134.5|stress]]."""
-    return f"[[{value:.10g}|{kind}]]"
+def _ten_digits(value: float) -> float:
+    """A value freed of what binary fractions add, so that a half is rounded as a half."""
+    return float(f"{value:.10g}")
 
 
-def between(low: float, high: float, kind: str) -> str:
-    """A range inside a sentence, left open: [[3:25|length]], said as '3 to 25 mm'."""
-    return f"[[{low:.10g}:{high:.10g}|{kind}]]"
+def quantity(value: float, kind: Kind) -> Quantity:
+    """A quantity, left open for the reader's units.
+
+    >>> quantity(134.5, "stress").said("metric")
+    '135 MPa'
+    """
+    return Quantity(_ten_digits(value), kind)
+
+
+def between(low: float, high: float, kind: Kind) -> Quantity:
+    """A range, left open: said as '3 to 25 mm'."""
+    return Quantity(_ten_digits(low), kind, _ten_digits(high))
+
+
+@dataclass(frozen=True)
+class Sentence:
+    """Words with their quantities open: a reader's units fill them in.
+
+    What people wrote is a plain part, and never taken for a quantity.
+    """
+
+    parts: tuple[str | Quantity, ...]
+
+    def said(self, units: Units = "metric") -> str:
+        """The whole sentence for a reader."""
+        return "".join(p if isinstance(p, str) else p.said(units) for p in self.parts)
+
+    def __add__(self, more: "Words") -> "Sentence":
+        return sentence(self, more)
+
+    def __radd__(self, before: str) -> "Sentence":
+        return sentence(before, self)
+
+    def __bool__(self) -> bool:
+        return any(self.parts)
+
+    def __str__(self) -> str:
+        return self.said()
+
+    def __format__(self, _: str) -> NoReturn:
+        raise TypeError("a sentence in an f-string would lose its quantities: use sentence()")
+
+
+Words = str | Quantity | Sentence
+"""What a sentence is made of."""
+Said = str | Sentence
+"""What is told to a reader: plain words, or words with their quantities open."""
+
+
+def sentence(*parts: Words) -> Sentence:
+    """Words, quantities and sentences put together.
+
+    >>> sentence("Raise it to ", quantity(134.5, "stress"), ", gap ", quantity(0.1, "thin")).said()
+    'Raise it to 135 MPa, gap 0.10 mm'
+    """
+    found: list[str | Quantity] = []
+    for part in parts:
+        for piece in part.parts if isinstance(part, Sentence) else (part,):
+            if isinstance(piece, str) and found and isinstance(found[-1], str):
+                found[-1] += piece
+            elif piece != "":
+                found.append(piece)
+    return Sentence(tuple(found))
+
+
+def join(separator: str, parts: Iterable[Words]) -> Sentence:
+    """Sentences one after the other, parted by a separator."""
+    pieces: list[Words] = []
+    for part in parts:
+        pieces += [separator, part] if pieces else [part]
+    return sentence(*pieces)
+
+
+_HOLE = re.compile(r"\{(\w+)\}")
+
+
+def fill(template: str, words: Mapping[str, Words]) -> Sentence:
+    """A text of the reference tables with its {names} filled in. KeyError for an unknown one.
+
+    Runs of spaces that an empty word leaves become one.
+    """
+    pieces = _HOLE.split(template)
+    filled = [words[p] if i % 2 else p for i, p in enumerate(pieces)]
+    return _tidy(sentence(*filled))
+
+
+_IN_TABLE = re.compile(r"\{([\d.]+)(?:-([\d.]+))? (\w+)\}")
+
+
+def table_text(text: str) -> Said:
+    """A text of the reference tables whose quantities stand in braces, as {0.1 thin}.
+
+    >>> metric(table_text("paper-thin ({0.1 thin}), {3-25 length}"))
+    'paper-thin (0.10 mm), 3 to 25 mm'
+    """
+    pieces: list[Words] = []
+    last = 0
+    for found in _IN_TABLE.finditer(text):
+        low, high, kind = found.groups()
+        known = next(k for k in UNITS["metric"] if k == kind)
+        pieces += [text[last : found.start()]]
+        pieces += [
+            quantity(float(low), known) if high is None else between(float(low), float(high), known)
+        ]
+        last = found.end()
+    return sentence(*pieces, text[last:]) if pieces else text
+
+
+def _tidy(text: Sentence) -> Sentence:
+    """One space where an empty word left two; none at the ends."""
+    parts = [re.sub(r"\s+", " ", p) if isinstance(p, str) else p for p in text.parts]
+    if parts and isinstance(parts[0], str):
+        parts[0] = parts[0].lstrip()
+    if parts and isinstance(parts[-1], str):
+        parts[-1] = parts[-1].rstrip()
+    return sentence(*parts)
 
 
 def _fraction(inches: float) -> str | None:
@@ -115,7 +243,7 @@ def _significant(value: float, digits: int, keep_zeros: bool) -> str:
     return fixed if keep_zeros or "." not in fixed else fixed.rstrip("0").rstrip(".")
 
 
-def number(value: float, kind: str, units: Units = "metric") -> str:
+def number(value: float, kind: Kind, units: Units = "metric") -> str:
     """The number of an SI quantity in a unit, without the unit's name."""
     unit = UNITS[units][kind]
     shown = value / unit.size
@@ -130,23 +258,11 @@ def number(value: float, kind: str, units: Units = "metric") -> str:
     return _significant(shown, digits, kind not in LOOSE)
 
 
-def said(text: str, units: Units = "metric") -> str:
-    """A sentence with its quantities in the reader's units.
-
-    >>> said("Raise it to [[134.5|stress]], gap [[0.1|thin]], [[3:25|length]] wide.")
-    'Raise it to 135 MPa, gap 0.10 mm, 3 to 25 mm wide.'
-    """
-
-    def fill(found: re.Match[str]) -> str:
-        low, high, kind = found.groups()
-        words = number(float(low), kind, units)
-        if high is not None:
-            words = f"{words} to {number(float(high), kind, units)}"
-        return f"{words} {UNITS[units][kind].name}".rstrip()
-
-    return QUANTITY.sub(fill, text) if "|" in text else text
+def said(text: Words, units: Units = "metric") -> str:
+    """Words for a reader; plain words stay as they are."""
+    return text if isinstance(text, str) else text.said(units)
 
 
-def metric(text: str) -> str:
-    """A sentence with its quantities in SI's usual units."""
+def metric(text: Words) -> str:
+    """Words with their quantities in SI's usual units."""
     return said(text, "metric")

@@ -8,11 +8,12 @@ known of both; the next turn aims at nothing left, and never beyond the cap.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import Said, Sentence, quantity, sentence
 
 NOISE_MM = 0.08
 """Standard error of a straightedge reading."""
@@ -31,7 +32,12 @@ DEAD_SHARE = 0.25
 QUARTERS = 16.0
 """Turns are told in sixteenths: nobody sets a bolt finer."""
 
-AXES = ("tilt", "toe", "offset")
+FAULT_OVER_MM = 0.5
+"""A gap under this is no fault for a second band to show."""
+SAME_SHARE = 0.5
+"""Two gaps this near to each other, as a share of the larger, are one fault."""
+State = Literal["turn", "done", "dead", "reversed", "lost"]
+ENDED: tuple[State, ...] = ("done", "dead", "lost")
 
 
 @dataclass(frozen=True)
@@ -52,11 +58,11 @@ class Move:
 
 @dataclass(frozen=True)
 class Advice:
-    """What to do next. `state` is turn, done, dead, reversed or lost."""
+    """What to do next."""
 
-    state: str
+    state: State
     turns: float
-    words: str
+    words: Said
     gap_mm: float
     gap_spread_mm: float
     expected_mm: float
@@ -120,7 +126,9 @@ def _belief(start_mm: float, moves: Sequence[Move], known: Response) -> _Belief:
     return belief
 
 
-def _unusual(start_mm: float, moves: Sequence[Move], known: Response) -> str:
+def _unusual(
+    start_mm: float, moves: Sequence[Move], known: Response
+) -> Literal["dead", "reversed", ""]:
     """'dead' or 'reversed' when the turns so far speak for it, else ''."""
     before = [start_mm, *(m.gap_mm for m in moves)]
     turned = [(m.turns, b - m.gap_mm) for m, b in zip(moves, before, strict=False) if m.turns]
@@ -137,7 +145,7 @@ def _unusual(start_mm: float, moves: Sequence[Move], known: Response) -> str:
     return ""
 
 
-WORDS = {
+WORDS: dict[State, str] = {
     "done": "Within tolerance: lock it, track the band again and read once more at tension.",
     "dead": "The gap does not answer the turns: look for a lock nut still tight, a worn thread "
     "or the wrong bolt before turning more.",
@@ -191,13 +199,38 @@ def advise(
     after = _belief(start_mm, moves, response)
     after.turn(turns)
     left, left_spread = float(after.mean[0]), math.sqrt(after.cov[0, 0])
-    words = (
-        f"{turn_words(turns)}. The gap should come to {quantity(round(left, 1), 'length')}, "
-        f"give or take {quantity(2 * left_spread, 'thin')}."
+    words = sentence(
+        f"{turn_words(turns)}. The gap should come to ",
+        quantity(round(left, 1), "length"),
+        ", give or take ",
+        quantity(2 * left_spread, "thin"),
+        ".",
     )
     if odd == "reversed":
-        words = f"{WORDS['reversed']} {words}"
+        words = sentence(f"{WORDS['reversed']} ", words)
     return Advice(odd or "turn", turns, words, gap, spread, left, left_spread, learnt)
+
+
+def same_fault(gap_mm: float, other_mm: float) -> bool:
+    """Whether two gaps (mm), read with two bands, show one fault: both out, one way, alike.
+
+    >>> same_fault(2.0, 1.7), same_fault(0.4, -2.0), same_fault(2.0, -2.0)
+    (True, False, False)
+    """
+    if min(abs(gap_mm), abs(other_mm)) <= FAULT_OVER_MM or gap_mm * other_mm < 0:
+        return False
+    larger = max(abs(gap_mm), abs(other_mm))
+    return abs(gap_mm - other_mm) <= max(SAME_SHARE * larger, 2.0 * NOISE_MM)
+
+
+def cap_words() -> Sentence:
+    """How far a bolt is turned at a time, as the coach says it."""
+    return sentence(
+        "Read at working tension with the band tracked; slacken, isolated, to turn. Each turn is "
+        "at most one, or ",
+        quantity(MOST_MOVE_MM, "length"),
+        " of the wheel.",
+    )
 
 
 def turn_words(turns: float) -> str:
@@ -219,20 +252,27 @@ def turn_words(turns: float) -> str:
 SHIM_RESPONSE = Response(1.0, 0.05)
 
 
-def acts(gap_mm: float, *, limit_mm: float, sits_on_both: bool, rule: str) -> tuple[bool, str]:
+def acts(gap_mm: float, *, limit_mm: float, sits_on_both: bool, rule: str) -> tuple[bool, Said]:
     """Whether a gap (mm) is to be acted on, by the house rule on wheels in one plane."""
     if abs(gap_mm) > limit_mm:
         return (
             True,
-            f"{quantity(abs(gap_mm), 'thin')} is over the {quantity(limit_mm, 'length')} "
-            "this saw stands.",
+            sentence(
+                quantity(abs(gap_mm), "thin"),
+                " is over the ",
+                quantity(limit_mm, "length"),
+                " this saw stands.",
+            ),
         )
     if rule == "always":
         return True, "House rule: wheels are always trued."
     if not sits_on_both:
         return True, "The band does not sit within tolerance on both wheels."
     return False, (
-        f"{quantity(abs(gap_mm), 'thin')} is within the {quantity(limit_mm, 'length')} this saw "
-        "stands, and the "
-        "band sits on both wheels: leave it."
+        sentence(
+            quantity(abs(gap_mm), "thin"),
+            " is within the ",
+            quantity(limit_mm, "length"),
+            " this saw stands, and the band sits on both wheels: leave it.",
+        )
     )

@@ -2,16 +2,20 @@
 
 from collections.abc import Mapping, Set
 from dataclasses import dataclass
+from typing import cast
 
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
+from jade_ribbon.core.quantities.words import Kind, Sentence, Words, fill
+from jade_ribbon.core.setup.band_position import BandPosition, Place, band_position
 from jade_ribbon.core.setup.figures import GuideCard, TensionCard, guide_card, tension_card
-from jade_ribbon.core.setup.fittings import Bench
+from jade_ribbon.core.setup.fittings import Fittings
+from jade_ribbon.core.setup.readiness import MOVES_SAW, Holds
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.core.setup.words import ShopHabits, runs_on_thrust_alone, step_words
 from jade_ribbon.reference.tables import SetupStepText, setup_step_texts
 
-READING_RANGES = {
+READING_RANGES: Mapping[Kind, tuple[float, float]] = {
     "stress": (1.0, 600.0),
     "thin": (-50.0, 50.0),
     "length": (0.0, 5000.0),
@@ -31,7 +35,7 @@ class StepReading:
     """
 
     key: str
-    kind: str
+    kind: Kind
     label: str
     instrument: str = ""
 
@@ -40,21 +44,22 @@ class StepReading:
 class SetupStep:
     """One step of the card. `figure` is what to set, largest on the page.
 
-    `holds` tells what keeps it good (saw, band, job, never), `good_for_h` for how long;
-    `reserve` the group of steps a shop may reserve for named people.
+    `holds` tells what keeps it good, `good_for_h` for how long; `reserve` the group of steps a
+    shop may reserve for named people; `moves_saw` that the saw itself is changed by it.
     """
 
     key: str
     title: str
     doors_open: bool
-    do: str
-    check: str
-    wrong: str
-    figure: str
+    do: Sentence
+    check: Sentence
+    wrong: Sentence
+    figure: Sentence
     readings: tuple[StepReading, ...]
-    holds: str
+    holds: Holds
     good_for_h: float
     reserve: str
+    moves_saw: bool
 
 
 @dataclass(frozen=True)
@@ -63,6 +68,7 @@ class SetupCard:
 
     tension: TensionCard
     guides: GuideCard
+    band_position: BandPosition
     speed_m_s: float
     speed_setting: str
     feed_m_min: float
@@ -71,7 +77,11 @@ class SetupCard:
 
 def readings_of(text: SetupStepText) -> tuple[StepReading, ...]:
     """Readings of a row: key:kind:label:instrument, parted by |."""
-    return tuple(StepReading(*r.split(":", 3)) for r in text.readings.split("|") if r)
+    found = []
+    for row in (r for r in text.readings.split("|") if r):
+        key, kind, label, *instrument = row.split(":", 3)
+        found.append(StepReading(key, cast(Kind, kind), label, *instrument))
+    return tuple(found)
 
 
 def step_tags(best: Ranked, job: Job) -> Set[str]:
@@ -110,22 +120,20 @@ def chosen_steps(tags: Set[str], guide_order: str) -> list[SetupStepText]:
     return found
 
 
-def _step(text: SetupStepText, words: Mapping[str, str]) -> SetupStep:
-    def said(part: str) -> str:
-        return " ".join(part.format(**words).split())
-
+def _step(text: SetupStepText, words: Mapping[str, Words]) -> SetupStep:
     return SetupStep(
         key=text.key,
         title=text.title,
-        doors_open=text.doors_open == "yes",
-        do=said(text.do),
-        check=said(text.check),
-        wrong=said(text.wrong),
-        figure=said(text.figure),
+        doors_open=text.doors_open,
+        do=fill(text.do, words),
+        check=fill(text.check, words),
+        wrong=fill(text.wrong, words),
+        figure=fill(text.figure, words),
         readings=readings_of(text),
-        holds=text.holds,
+        holds=cast(Holds, text.holds),
         good_for_h=text.good_for_h,
         reserve=text.reserve,
+        moves_saw=text.key in MOVES_SAW,
     )
 
 
@@ -135,20 +143,25 @@ def setup_card(
     *,
     gauge_length_mm: float,
     habits: ShopHabits,
-    bench: Bench | None = None,
+    fittings: Fittings | None = None,
     calibrated: Calibrated | None = None,
 ) -> SetupCard:
     """The card for the chosen band. Gauge length (mm) is the shop's own gauge's."""
     speed = best.evaluation.speed
     assert speed is not None
-    known = bench or Bench()
+    known = fittings or Fittings()
     card = tension_card(best, job, gauge_length_mm, calibrated or Calibrated())
     guides = guide_card(best, job, habits.side_gap, habits.thrust_gap, known)
-    words = step_words(best, job, habits=habits, bench=known, card=card, guides=guides)
+    width = best.evaluation.facts.band.width_mm
+    position = band_position(job, cast(Place, habits.band_position), width, known.tyre_width_mm)
+    words = step_words(
+        best, job, habits=habits, fittings=known, card=card, guides=guides, position=position
+    )
     steps = chosen_steps(step_tags(best, job), habits.guide_order)
     return SetupCard(
         tension=card,
         guides=guides,
+        band_position=position,
         speed_m_s=speed.speed_m_s,
         speed_setting=speed.setting,
         feed_m_min=best.run.feed_m_min,

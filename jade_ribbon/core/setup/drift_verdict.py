@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jade_ribbon.core.mechanics.drift import Drift, drift
-from jade_ribbon.core.quantities.words import figure, quantity
+from jade_ribbon.core.quantities.words import Said, figure, quantity, sentence
 
 STOP_DEG = 2.0
 """Over this drift is a fault to find, not to set a fence to."""
@@ -26,12 +26,12 @@ class DriftVerdict:
     fence_shift_mm: float | None
     uncertainty_deg: float
     stop: bool
-    words: str
+    words: Said
     trend_deg: float | None
     trend_words: str
 
 
-def _words(found: Drift, method: str, stop: bool) -> str:
+def _words(found: Drift, method: str, stop: bool) -> Said:
     if stop:
         return (
             f"{figure(abs(found.angle_deg), 2)}° is over {STOP_DEG:g}°: stop and look for the "
@@ -40,13 +40,17 @@ def _words(found: Drift, method: str, stop: bool) -> str:
     if abs(found.angle_deg) < NOTICED_DEG:
         return "Too little to set anything by."
     side = "right" if found.angle_deg > 0 else "left"
-    return {
-        "fence": f"Shift the fence's far bolt {quantity(abs(found.fence_shift_mm), 'thin')} to the "
-        f"{side}.",
+    told: dict[str, Said] = {
+        "fence": sentence(
+            "Shift the fence's far bolt ",
+            quantity(abs(found.fence_shift_mm), "thin"),
+            f" to the {side}.",
+        ),
         "single_point": "A single-point fence follows the drift: no shift is needed.",
         "tracking": f"It steers to the {side}: move the band a hair on the wheel and try again. "
         "This works for a fraction of a degree, and it moves the teeth off their place.",
-    }[method]
+    }
+    return told[method]
 
 
 def drift_trend(angles_deg: Sequence[float]) -> float | None:

@@ -8,7 +8,7 @@ from jade_ribbon.core.job import Drive
 from jade_ribbon.core.mechanics.speed import rim_speed
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked
-from jade_ribbon.core.quantities.words import between, quantity
+from jade_ribbon.core.quantities.words import Said, between, quantity, sentence
 
 FAR_SHARE = 0.15
 """No step nearer than this is 'no step near'."""
@@ -46,7 +46,7 @@ class PulleyChange:
     needed: bool
     motor_pulley_mm: float
     wheel_pulley_mm: float
-    words: str
+    words: Said
 
 
 @checked
@@ -65,15 +65,19 @@ def pulley_change(
         return PulleyChange(False, motor_pulley_mm, wheel_pulley_mm, "A step is near enough.")
     if ratio > 1.0:
         motor = motor_pulley_mm * ratio
-        words = (
-            f"A motor pulley of {quantity(motor, 'length')} in place of "
-            f"{quantity(motor_pulley_mm, 'length')}"
+        words = sentence(
+            "A motor pulley of ",
+            quantity(motor, "length"),
+            " in place of ",
+            quantity(motor_pulley_mm, "length"),
         )
         return PulleyChange(True, motor, wheel_pulley_mm, words)
     wheel = wheel_pulley_mm / ratio
-    words = (
-        f"A wheel pulley of {quantity(wheel, 'length')} in place of "
-        f"{quantity(wheel_pulley_mm, 'length')}"
+    words = sentence(
+        "A wheel pulley of ",
+        quantity(wheel, "length"),
+        " in place of ",
+        quantity(wheel_pulley_mm, "length"),
     )
     return PulleyChange(True, motor_pulley_mm, wheel, words)
 
@@ -103,9 +107,14 @@ def corrected(drive: Drive, *, nominal_m_s: float, measured_m_s: float) -> Drive
         low, high = nominal_m_s / CORRECTION_LIMIT, nominal_m_s * CORRECTION_LIMIT
         raise refuse(
             "measured_m_s",
-            f"{quantity(measured_m_s, 'speed')} is far from the recorded "
-            f"{quantity(nominal_m_s, 'speed')}; accepted: {between(low, high, 'speed')}. "
-            "Count again, or change the saw's record by hand",
+            sentence(
+                quantity(measured_m_s, "speed"),
+                " is far from the recorded ",
+                quantity(nominal_m_s, "speed"),
+                "; accepted: ",
+                between(low, high, "speed"),
+                ". Count again, or change the saw's record by hand",
+            ),
             measured_m_s,
         )
     if drive.kind == "inverter":

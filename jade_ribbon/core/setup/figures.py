@@ -15,7 +15,7 @@ from jade_ribbon.core.mechanics.tension import (
     tension,
 )
 from jade_ribbon.core.setup.calibration import ScaleSetting, scale_for_stress
-from jade_ribbon.core.setup.fittings import Bench
+from jade_ribbon.core.setup.fittings import Fittings
 from jade_ribbon.core.setup.note_names import note_name
 from jade_ribbon.core.setup.tension_reading import (
     PUSH_SHARE,
@@ -180,15 +180,17 @@ def tension_card(
     )
 
 
-def guide_card(best: Ranked, job: Job, side_rule: str, thrust_rule: str, bench: Bench) -> GuideCard:
+def guide_card(
+    best: Ranked, job: Job, side_rule: str, thrust_rule: str, fittings: Fittings
+) -> GuideCard:
     """Guide and guard settings by guide kind and house rule; the saw's manual wins."""
     by_kind = SIDE_GAP_BY_GUIDE_MM[job.saw.guides]
     side = by_kind if by_kind is None else SIDE_GAP_BY_RULE_MM.get(side_rule, by_kind)
-    if side is not None and bench.manual_side_gap_mm is not None:
-        side = bench.manual_side_gap_mm
+    if side is not None and fittings.manual_side_gap_mm is not None:
+        side = fittings.manual_side_gap_mm
     if best.evaluation.facts.band.width_mm <= NARROW_ON_THRUST_MM:
         side = None
-    thrust = bench.manual_thrust_gap_mm
+    thrust = fittings.manual_thrust_gap_mm
     gap = job.rules.guard_gap_mm
     return GuideCard(
         side_gap_mm=side,

@@ -18,7 +18,7 @@ class PrintedScaleMark:
 
 
 @dataclass(frozen=True)
-class Bench:
+class Fittings:
     """A saw's fence, tyre, knob, pulleys, manual's gaps and printed marks; None: not known."""
 
     fence: Fence = "fence"

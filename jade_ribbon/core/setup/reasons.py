@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from jade_ribbon.core.choosing.choose import Ranked
-from jade_ribbon.core.choosing.figures import Explained, Input, explain
+from jade_ribbon.core.choosing.figures import Explained, Input, explain_figures
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.setup.card import SetupCard
 
@@ -60,7 +60,7 @@ def _guard(card: SetupCard, job: Job) -> Explained:
 
 def explain_steps(card: SetupCard, best: Ranked, job: Job) -> Mapping[str, Explained]:
     """Reasons of the figure each step shows, by the step's key."""
-    figures = explain(best, job)
+    figures = explain_figures(best, job)
     found = {step: figures[key] for step, key in STEP_OF_FIGURE.items()}
     found["guard"] = _guard(card, job)
     found["guides_upper"] = found["guides_lower"] = _gaps(card, job)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.fields import checked
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import Said, quantity, sentence
 
 STACK = 10
 MOST_SLIPS = 12
@@ -12,23 +12,23 @@ CLOSE_MM = 0.03
 
 
 @dataclass(frozen=True)
-class Slips:
+class Shims:
     """Layers that make a gap, each so thick, and how far off they leave it (mm)."""
 
     layers: int
     each_mm: float
     makes_mm: float
     off_mm: float
-    words: str
+    words: Said
 
 
 @checked
-def slips_for(*, gap_mm: float, stack_mm: float) -> Slips:
+def shims_for(*, gap_mm: float, stack_mm: float) -> Shims:
     """How many slips make a gap (mm), from the thickness of a stack of ten (mm).
 
     Never more than leave the gap at nothing: at least one slip, except for a gap of none.
 
-    >>> slips_for(gap_mm=0.3, stack_mm=1.0).layers
+    >>> shims_for(gap_mm=0.3, stack_mm=1.0).layers
     3
     """
     each = stack_mm / STACK
@@ -38,15 +38,18 @@ def slips_for(*, gap_mm: float, stack_mm: float) -> Slips:
     makes = layers * each
     off = makes - gap_mm
     if gap_mm == 0:
-        words = "No slip: just touching."
+        words: Said = "No slip: just touching."
     elif layers > MOST_SLIPS:
         words = f"{layers} of these: take something thicker."
     elif abs(off) <= CLOSE_MM:
-        words = f"{layers} of these, {quantity(makes, 'thin')}."
+        words = sentence(f"{layers} of these, ", quantity(makes, "thin"), ".")
     else:
         side = "wider" if off > 0 else "tighter"
-        words = (
-            f"{layers} of these make {quantity(makes, 'thin')}, "
-            f"{quantity(abs(off), 'thin')} {side}."
+        words = sentence(
+            f"{layers} of these make ",
+            quantity(makes, "thin"),
+            ", ",
+            quantity(abs(off), "thin"),
+            f" {side}.",
         )
-    return Slips(layers, each, makes, off, words)
+    return Shims(layers, each, makes, off, words)

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal, get_args
 
 from jade_ribbon.core.mechanics.tension import (
     SIDE_PUSH_LINEAR_SHARE,
@@ -12,10 +13,11 @@ from jade_ribbon.core.mechanics.tension import (
     stress_from_travel,
 )
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.words import figure, percent, quantity
+from jade_ribbon.core.quantities.words import Said, figure, percent, quantity, sentence
 from jade_ribbon.core.setup.calibration import ScaleFit, stress_from_scale
 
-MEANS = ("gauge", "pluck", "push", "scale", "travel")
+Means = Literal["gauge", "pluck", "push", "scale", "travel"]
+MEANS: tuple[Means, ...] = get_args(Means)
 GAUGE_READING_UM = 2.0
 """A dial read, and zeroed, to so much each."""
 PLUCK_SPAN_SHARE = 0.01
@@ -53,12 +55,12 @@ class Calibrated:
 class TensionReading:
     """Stress by a means, its uncertainty, the force it puts on the frame, and warnings."""
 
-    means: str
+    means: Means
     stress_MPa: float
     uncertainty_MPa: float
     wheel_force_N: float
     frame_share: float | None
-    warnings: tuple[str, ...]
+    warnings: tuple[Said, ...]
 
 
 def _span(band: TensionBand) -> float:
@@ -156,7 +158,7 @@ def _travel(band: TensionBand, value: float, known: Calibrated) -> tuple[float, 
 def tension_reading(
     band: TensionBand,
     *,
-    means: str,
+    means: Means,
     value: float,
     gauge_length_mm: float,
     deflection_mm: float | None = None,
@@ -185,11 +187,15 @@ def tension_reading(
         raise refuse("means", f"{means!r} is not accepted; give one of {', '.join(MEANS)}", means)
     force = stress * band.body_width_mm * band.thickness_mm * band.force_per_strand
     limit = band.wheel_force_max_N
-    warnings = [warning] if warning else []
+    warnings: list[Said] = [warning] if warning else []
     if limit is not None and force > limit * ROUNDING:
         warnings.append(
-            f"{quantity(force, 'force')} at the wheel is over the frame's "
-            f"{quantity(limit, 'force')}: slacken."
+            sentence(
+                quantity(force, "force"),
+                " at the wheel is over the frame's ",
+                quantity(limit, "force"),
+                ": slacken.",
+            )
         )
     share = None if limit is None else force / limit
     return TensionReading(means, stress, spread, force, share, tuple(warnings))

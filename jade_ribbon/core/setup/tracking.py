@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import Said, quantity, sentence
 from jade_ribbon.core.setup.fittings import Knob
 
 PLACED_MM = 1.0
@@ -22,7 +22,7 @@ class TrackAdvice:
     settled: bool
     placed: bool
     direction: str
-    words: str
+    words: Said
 
 
 def _way(forward: bool, knob: Knob) -> str:
@@ -54,16 +54,16 @@ def track_advice(*, position_mm: float, creep_mm: float, turns: float, knob: Kno
         return TrackAdvice(creep, True, True, "", "It stands where it should and stays: go on.")
     towards = -(creep * SETTLES_TURNS + position_mm)
     if not settled and abs(position_mm) > PLACED_MM and creep * position_mm < 0:
-        words = "It creeps towards its place: turn by hand and wait before touching the knob."
-        return TrackAdvice(creep, False, placed, "", words)
+        wait = "It creeps towards its place: turn by hand and wait before touching the knob."
+        return TrackAdvice(creep, False, placed, "", wait)
     forward = towards > 0
     where = "forward" if forward else "back"
     way = _way(forward, knob)
     how = f"{_size(towards)} {way}" if way else f"{_size(towards)}, whichever way moves it {where}"
     seen = (
-        f"It creeps {quantity(abs(creep), 'thin')} a turn"
+        sentence("It creeps ", quantity(abs(creep), "thin"), " a turn")
         if not settled
-        else f"It stays, {quantity(abs(position_mm), 'thin')} off its place"
+        else sentence("It stays, ", quantity(abs(position_mm), "thin"), " off its place")
     )
-    words = f"{seen}: bring it {where}, {how}, then {SETTLES_TURNS:g} turns by hand."
+    words = sentence(seen, f": bring it {where}, {how}, then {SETTLES_TURNS:g} turns by hand.")
     return TrackAdvice(creep, settled, placed, way, words)

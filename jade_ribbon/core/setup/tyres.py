@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.fields import checked
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import Said, Sentence, quantity, sentence
 
 SEEN_MM = 0.1
 """Less light than this under a straightedge is none."""
@@ -19,16 +19,21 @@ class TyreVerdict:
     state: str
     crown_mm: float
     agrees: bool
-    words: str
+    words: Said
 
 
-def _words(state: str, crown: float, lopsided: bool, recorded: str) -> str:
-    words = {
-        "crowned": f"Crowned, {quantity(crown, 'thin')}: it holds a band.",
+def _words(state: str, crown: float, lopsided: bool, recorded: str) -> Sentence:
+    told: dict[str, Said] = {
+        "crowned": sentence("Crowned, ", quantity(crown, "thin"), ": it holds a band."),
         "flat": "Flat: a band rides with its teeth over the edge, and the wheels must stand true.",
-        "worn": f"Worn hollow, {quantity(abs(crown), 'thin')}: a band wanders on it. Dress "
-        "or replace the tyre before chasing it with knob or guides.",
-    }[state]
+        "worn": sentence(
+            "Worn hollow, ",
+            quantity(abs(crown), "thin"),
+            ": a band wanders on it. Dress or replace the tyre before chasing it with knob or "
+            "guides.",
+        ),
+    }
+    words = sentence(told[state])
     if lopsided:
         words += " One side is lower: worn there, or the tyre has shifted."
     if state != recorded:

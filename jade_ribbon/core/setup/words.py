@@ -4,27 +4,12 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.job import Job, Saw
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import Said, Words, quantity, sentence
+from jade_ribbon.core.setup.band_position import BandPosition
 from jade_ribbon.core.setup.drift_verdict import STOP_DEG
 from jade_ribbon.core.setup.figures import NARROW_ON_THRUST_MM, GuideCard, TensionCard
-from jade_ribbon.core.setup.fittings import Bench
+from jade_ribbon.core.setup.fittings import Fittings
 from jade_ribbon.reference.tables import house_rules
-
-FRONT_EDGE = "teeth at or just over the front edge"
-
-
-def band_position(job: Job, rule: str, band_width_mm: float, tyre_width_mm: float | None) -> str:
-    """Where the band rides, by tyre, width and house rule."""
-    if rule != "front_edge":
-        if job.saw.tyre in ("flat", "none"):
-            return f"{FRONT_EDGE}, since the tyre is flat"
-        if tyre_width_mm is not None and band_width_mm > tyre_width_mm / 2.0:
-            return f"{FRONT_EDGE}, since it is wider than half the tyre and its set would chew it"
-    return {
-        "centred": "centred on the crown",
-        "front_edge": FRONT_EDGE,
-        "forward": "slightly forward of centre",
-    }[rule]
 
 
 @dataclass(frozen=True)
@@ -49,28 +34,32 @@ class ShopHabits:
     billet: str = "yield"
 
 
-def _tension_check(card: TensionCard, means: str) -> str:
+def _tension_check(card: TensionCard, means: str) -> Said:
     if means == "pluck" and card.note_Hz is not None:
         return f"Plucked with guides off it sounds {card.note_Hz:.1f} Hz, about {card.note_name}."
     if means == "push" and card.side_push is not None:
         p = card.side_push
-        return (
-            f"{quantity(p.force_N, 'force')} pushes the middle of the span "
-            f"{quantity(p.deflection_mm, 'length')} aside."
+        return sentence(
+            quantity(p.force_N, "force"),
+            " pushes the middle of the span ",
+            quantity(p.deflection_mm, "length"),
+            " aside.",
         )
     if means == "scale" and card.scale is not None:
         return f"The saw's own scale, as calibrated here, stands at {card.scale.reading:.3g}."
     if means == "travel" and card.wheel_travel_mm is not None:
         travel = quantity(card.wheel_travel_mm, "thin")
-        return f"From snug the wheel has moved about {travel}, tyres aside."
-    return (
-        f"The gauge, zeroed slack, fixed jaw first, shows "
-        f"{quantity(card.forms.gauge_stretch_um, 'stretch')} over "
-        f"{quantity(card.gauge_length_mm, 'length')}."
+        return sentence("From snug the wheel has moved about ", travel, ", tyres aside.")
+    return sentence(
+        "The gauge, zeroed slack, fixed jaw first, shows ",
+        quantity(card.forms.gauge_stretch_um, "stretch"),
+        " over ",
+        quantity(card.gauge_length_mm, "length"),
+        ".",
     )
 
 
-def _gap_words(gap: float | None) -> str:
+def _gap_words(gap: float | None) -> Words:
     if gap is None:
         return "none"
     return "just touching" if gap == 0 else quantity(gap, "thin")
@@ -88,7 +77,7 @@ def coplanar_limit_of(saw: Saw) -> float:
     return 1.0 if flat or max(saw.wheel_diameters_mm) > BIG_WHEEL_MM else 3.0
 
 
-def _habit_words(best: Ranked, job: Job, habits: ShopHabits) -> dict[str, str]:
+def _habit_words(best: Ranked, job: Job, habits: ShopHabits) -> dict[str, Words]:
     """The shop's own ways, as the steps say them."""
     limit = quantity(coplanar_limit_of(job.saw), "length")
     narrow = best.evaluation.facts.band.width_mm < SOFT_GUIDE_BELOW_MM
@@ -110,9 +99,11 @@ def _habit_words(best: Ranked, job: Job, habits: ShopHabits) -> dict[str, str]:
         "one_face": " It moves when opened: slice from one face and true it between.",
     }[habits.reactive]
     return {
-        "coplanar": f"Wheels in one plane within {limit}: true them if not."
+        "coplanar": sentence("Wheels in one plane within ", limit, ": true them if not.")
         if habits.coplanar == "always"
-        else f"Look at the wheels' plane only if it will not sit on both, or over {limit}.",
+        else sentence(
+            "Look at the wheels' plane only if it will not sit on both, or over ", limit, "."
+        ),
         "alignment": {
             "leave": "A fault in alignment shows with a second band too: try one first.",
             "true": "True the wheels before chasing it with the knob.",
@@ -152,7 +143,7 @@ def runs_on_thrust_alone(best: Ranked, job: Job) -> bool:
     return narrow or job.saw.guides == "thrust_only"
 
 
-def _machine_words(job: Job, habits: ShopHabits, bench: Bench) -> dict[str, str]:
+def _machine_words(job: Job, habits: ShopHabits, fittings: Fittings) -> dict[str, str]:
     """What depends on the kind of saw."""
     upright = job.saw.orientation == "vertical"
     back_off = "sides apart, thrust back"
@@ -165,7 +156,7 @@ def _machine_words(job: Job, habits: ShopHabits, bench: Bench) -> dict[str, str]
         "work_side": "table" if upright else "bed",
         "back_off": back_off,
         "third_wheel": "over the third wheel, " if job.saw.wheels == 3 else "",
-        "knob": KNOB_WORDS[bench.knob],
+        "knob": KNOB_WORDS[fittings.knob],
         "tilt": tilt,
         "order_within": habits_name("guide_first", habits.guide_first),
     }
@@ -191,23 +182,22 @@ def step_words(
     job: Job,
     *,
     habits: ShopHabits,
-    bench: Bench,
+    fittings: Fittings,
     card: TensionCard,
     guides: GuideCard,
-) -> dict[str, str]:
+    position: BandPosition,
+) -> dict[str, Words]:
     """Every word and figure that the texts of the steps leave in braces."""
     speed = best.evaluation.speed
     assert speed is not None
-    width = best.evaluation.facts.band.width_mm
-    position = band_position(job, habits.band_position, width, bench.tyre_width_mm)
     return {
         **_habit_words(best, job, habits),
-        **_machine_words(job, habits, bench),
-        "position": position,
-        "position_again": f"Again {position}, now under tension",
+        **_machine_words(job, habits, fittings),
+        "position": position.words,
+        "position_again": f"Again {position.words}, now under tension",
         "stress": quantity(card.stress_MPa, "stress"),
         "tension_check": _tension_check(card, habits.tension_means),
-        "gullet": f"gullets are {quantity(guides.behind_gullet_mm, 'thin')} deep",
+        "gullet": sentence("gullets are ", quantity(guides.behind_gullet_mm, "thin"), " deep"),
         "side_gap": _gap_words(guides.side_gap_mm),
         "thrust_gap": _gap_words(guides.thrust_gap_mm),
         "guard_gap": quantity(guides.guard_gap_mm, "length"),

@@ -5,9 +5,9 @@ from dataclasses import dataclass, field
 
 FIRST_OFF_SHARE = 0.2
 SETTLES = 0.35
-"""A figure starts off by up to a fifth and is brought nearer between one look and the next."""
-LEAST_START = 0.3
-USUAL_START = 0.6
+"""A figure starts off by a tenth to a fifth and is brought nearer between one look and the next."""
+LEAST_START = 0.5
+USUAL_START = 0.75
 SCALE_OF_NOTHING = 0.5
 """A figure that should be nothing is off by shares of this."""
 
@@ -38,15 +38,19 @@ class SimulatedSaw:
     looks: dict[str, int] = field(default_factory=dict)
 
     def adjust(self, what: str, towards: float, *, step: str = "") -> float:
-        """Somebody sets a figure towards a target: where it has come by this look.
+        """Somebody sets a figure towards a target: where it has come by now.
 
         The same seed, step and figure start off alike, so that a demonstration repeats.
         """
         key = f"{step}/{what}"
         look = self.looks.get(key, 0)
-        self.looks[key] = look + 1
         start = random.Random(f"{self.seed}/{key}").uniform(-1.0, 1.0)  # noqa: S311 - simulated
         off = FIRST_OFF_SHARE * (start if abs(start) > LEAST_START else USUAL_START)
         scale = towards if towards else SCALE_OF_NOTHING
         self.state[what] = towards + scale * off * SETTLES**look
         return self.state[what]
+
+    def looked(self, what: str, *, step: str = "") -> None:
+        """A figure was read: it is brought nearer before the next look."""
+        key = f"{step}/{what}"
+        self.looks[key] = self.looks.get(key, 0) + 1

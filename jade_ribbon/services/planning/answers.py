@@ -5,25 +5,23 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.choosing.cautions import Caution
-from jade_ribbon.core.choosing.choose import Choice, Ranked
+from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.choosing.cost import Cost
 from jade_ribbon.core.choosing.evaluate import Evaluation, RunFigures
-from jade_ribbon.core.choosing.explain import RuleApplied, difference
+from jade_ribbon.core.choosing.explain import RuleApplied, difference, held_words
 from jade_ribbon.core.choosing.figures import Explained
 from jade_ribbon.core.choosing.steel_costs import SteelCost
 from jade_ribbon.core.choosing.unblock import Opener
 from jade_ribbon.core.edge.shop_life import to_wood_metres
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.mechanics.feed import FeedWindow
+from jade_ribbon.core.mechanics.feed import FeedWindow, hot_from_m_min
+from jade_ribbon.core.mechanics.geometry import InCurve, in_curve
 from jade_ribbon.core.mechanics.tension import tension
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
-from jade_ribbon.services.planning.snapshot import World
+from jade_ribbon.core.quantities.words import Said
+from jade_ribbon.services.planning.snapshot import Snapshot
 from jade_ribbon.services.rack.bands import chance
-
-OPTIONS_SHOWN = 6
-WORTH_BUYING = 0.9
-"""A type not on the rack is worth naming when it costs under this share of the rack's best."""
 
 
 @dataclass(frozen=True)
@@ -75,6 +73,7 @@ class FeedFigures:
     cost_total: float
     margin: float
     hot: bool
+    held_words: str
     lasts: float | None
     dullness_after: float
 
@@ -95,10 +94,12 @@ class Option:
     speed_setting: str
     speed_off_target: float
     window: FeedWindow
+    hot_from_m_min: float
     figures: FeedFigures
     teeth_in_cut: float
     tight_radius_mm: float
     comfortable_radius_mm: float
+    in_curve: InCurve | None
     bending_hours: float
     critical_force_N: float
     edge_slack_N: float
@@ -124,7 +125,7 @@ class SawVerdict:
     saw_id: int
     name: str
     able: bool
-    words: str
+    words: Said
     cost: float | None
     feed_m_min: float | None
 
@@ -159,7 +160,7 @@ class PlanAnswer:
     buy: Buy | None
     saws: list[SawVerdict]
     assumed: list[str]
-    prevented: str
+    prevented: Said
     openers: tuple[Opener, ...]
     steels: tuple[SteelCost, ...]
 
@@ -196,16 +197,17 @@ def band_figures(facts: BandFacts, place: str) -> BandFigures:
     )
 
 
-def feed_figures(e: Evaluation, run: RunFigures, job: Job, world: World) -> FeedFigures:
+def feed_figures(e: Evaluation, run: RunFigures, job: Job, snapshot: Snapshot) -> FeedFigures:
     """Figures at a feed, with wear after the job and the odds of lasting it."""
     facts, cut = e.facts, job.cut
     assert e.window is not None
+    hot = run.feed_m_min < e.window.floor_m_min * (1 - 1e-9)
     total_m = run.equivalent_m * cut.count
     lasts = None
-    row = next((b for b in world.bands if b.id == facts.band.band_id), None)
+    row = next((b for b in snapshot.bands if b.id == facts.band.band_id), None)
     if row is not None:
         wood_m = to_wood_metres(total_m, steel_key=row.steel, material=cut.material)
-        lasts = chance(row, world.lives, wood_m)
+        lasts = chance(row, snapshot.lives, wood_m)
     return FeedFigures(
         feed_m_min=run.feed_m_min,
         bite_mm=run.cut.bite_mm,
@@ -220,25 +222,38 @@ def feed_figures(e: Evaluation, run: RunFigures, job: Job, world: World) -> Feed
         cost=run.cost,
         cost_total=run.cost.total,
         margin=run.margin,
-        hot=run.feed_m_min < e.window.floor_m_min * (1 - 1e-9),
+        hot=hot,
+        held_words=held_words(e.window, hot=hot),
         lasts=lasts,
         dullness_after=facts.band.dullness + total_m / facts.life_m,
     )
 
 
-def option(ranked: Ranked, best: Ranked, job: Job, world: World) -> Option:
+def _in_curve(facts: BandFacts, job: Job) -> InCurve | None:
+    """How the band stands in the curve the job asks for."""
+    if job.cut.min_radius_mm is None:
+        return None
+    return in_curve(
+        width_mm=facts.band.width_mm,
+        thickness_mm=facts.band.thickness_mm,
+        kerf_mm=facts.kerf_mm,
+        radius_mm=job.cut.min_radius_mm,
+    )
+
+
+def option(ranked: Ranked, best: Ranked, job: Job, snapshot: Snapshot) -> Option:
     """One feasible band as shown."""
     e = ranked.evaluation
     assert e.speed is not None and e.window is not None and e.fatigue is not None
     assert e.stability is not None and e.edge_slack_N is not None
     facts = e.facts
-    row = next((b for b in world.bands if b.id == facts.band.band_id), None)
+    row = next((b for b in snapshot.bands if b.id == facts.band.band_id), None)
     forms = tension(
         stress_MPa=e.stress_MPa,
         body_width_mm=facts.body_width_mm,
         thickness_mm=facts.band.thickness_mm,
         band_length_mm=facts.length_mm,
-        gauge_length_mm=world.shop.gauge_length_mm,
+        gauge_length_mm=snapshot.shop.gauge_length_mm,
     )
     return Option(
         band=band_figures(facts, row.place if row else ""),
@@ -253,10 +268,12 @@ def option(ranked: Ranked, best: Ranked, job: Job, world: World) -> Option:
         speed_setting=e.speed.setting,
         speed_off_target=e.speed.off_target_share,
         window=e.window,
-        figures=feed_figures(e, ranked.run, job, world),
+        hot_from_m_min=hot_from_m_min(e.window),
+        figures=feed_figures(e, ranked.run, job, snapshot),
         teeth_in_cut=e.teeth_in_cut,
         tight_radius_mm=e.tight_radius_mm,
         comfortable_radius_mm=e.comfortable_radius_mm,
+        in_curve=_in_curve(facts, job),
         bending_hours=e.fatigue.running_hours,
         critical_force_N=e.stability.critical_feed_force_N,
         edge_slack_N=e.edge_slack_N,
@@ -265,15 +282,3 @@ def option(ranked: Ranked, best: Ranked, job: Job, world: World) -> Option:
         class_words=ranked.class_words,
         difference="" if ranked is best else difference(best, ranked),
     )
-
-
-def prevented(choice: Choice) -> str:
-    """In one sentence, what keeps every band from the job: the commonest last obstacle."""
-    if not choice.excluded:
-        return "No band of its length is on the rack."
-    fewest = min(len(e.conflicts) for e in choice.excluded)
-    nearest = [e for e in choice.excluded if len(e.conflicts) == fewest]
-    keys = [e.conflicts[0].key for e in nearest]
-    commonest = max(set(keys), key=lambda k: (keys.count(k), k))
-    example = next(e for e in nearest if e.conflicts[0].key == commonest)
-    return f"{example.facts.band.label}: {example.conflicts[0].text}."

@@ -1,7 +1,6 @@
 """Beside the plan: one band at a feed, bands compared, and what the choice leans on."""
 
 from dataclasses import dataclass
-from typing import Any
 
 from sqlalchemy.orm import Session
 
@@ -12,6 +11,7 @@ from jade_ribbon.core.choosing.explain import rules_applied
 from jade_ribbon.core.choosing.sensitivity import RulePrice, Sway, rule_prices, sways
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.words import Said, sentence
 from jade_ribbon.services.planning.answers import (
     BandFigures,
     FeedFigures,
@@ -22,10 +22,10 @@ from jade_ribbon.services.planning.answers import (
 )
 from jade_ribbon.services.planning.inputs import CompareInput, FeedInput, PlanInput
 from jade_ribbon.services.planning.snapshot import (
-    World,
+    Snapshot,
     job_for,
     rack_candidates,
-    read_world,
+    read_snapshot,
     with_material_life,
 )
 from jade_ribbon.services.rack.bands import candidate
@@ -33,37 +33,33 @@ from jade_ribbon.services.records import get
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import BandRow, SawRow
 
-OPTIONS_SHOWN = 6
-WORTH_BUYING = 0.9
-"""A type not on the rack is worth naming when it costs under this share of the rack's best."""
-
 
 def evaluation_of(
     session: Session, given: PlanInput, band: Candidate | None, band_id: int | None
-) -> tuple[Evaluation, Job, World]:
+) -> tuple[Evaluation, Job, Snapshot]:
     """One band in a cut, from the rack or given."""
-    world = read_world(session)
+    snapshot = read_snapshot(session)
     row: SawRow = get(session, "saw", given.saw_id)
     if band_id is not None:
         found: BandRow = get(session, "band", band_id)
-        plain = candidate(found, world.lives, row.id, world.by_band.get(found.id))
-        material = given.to_core(world.materials).material
-        band = with_material_life(plain, found, world, material)
+        plain = candidate(found, snapshot.lives, row.id, snapshot.by_band.get(found.id))
+        material = given.to_core(snapshot.materials).material
+        band = with_material_life(plain, found, snapshot, material)
     assert band is not None
-    job = job_for(world, core_saw(row), given, (band,))
+    job = job_for(snapshot, core_saw(row), given, (band,))
     choose(job)
-    return evaluate(job.bands[0], job), job, world
+    return evaluate(job.bands[0], job), job, snapshot
 
 
 def feed(session: Session, given: FeedInput) -> FeedFigures:
     """What happens at a feed. InputError when the band cannot do the cut at all."""
     band = given.band.to_core() if given.band is not None else None
-    evaluation, job, world = evaluation_of(session, given, band, given.band_id)
+    evaluation, job, snapshot = evaluation_of(session, given, band, given.band_id)
     if evaluation.run is None:
-        reason: Any = evaluation.conflicts[0].text if evaluation.conflicts else "no feed works"
-        raise InputError([Fault("band_id", f"this band cannot do the cut: {reason}")])
+        reason: Said = evaluation.conflicts[0].text if evaluation.conflicts else "no feed works"
+        raise InputError([Fault("band_id", sentence("this band cannot do the cut: ", reason))])
     run = figures_at(evaluation, job, given.feed_m_min)
-    return feed_figures(evaluation, run, job, world)
+    return feed_figures(evaluation, run, job, snapshot)
 
 
 @dataclass(frozen=True)
@@ -79,8 +75,8 @@ class Compared:
 def compare(session: Session, given: CompareInput) -> list[Compared]:
     """The named bands in one cut, in the order asked, feasible or not."""
     row: SawRow = get(session, "saw", given.saw_id)
-    world = read_world(session)
-    known = {b.band_id: b for b in rack_candidates(world, row.id, given)}
+    snapshot = read_snapshot(session)
+    known = {b.band_id: b for b in rack_candidates(snapshot, row.id, given)}
     faults = [
         Fault(f"band_ids.{i}", f"band {band_id} is not on the rack", band_id)
         for i, band_id in enumerate(given.band_ids)
@@ -89,7 +85,7 @@ def compare(session: Session, given: CompareInput) -> list[Compared]:
     if faults:
         raise InputError(faults)
     bands = tuple(known[i] for i in dict.fromkeys(given.band_ids))
-    job = job_for(world, core_saw(row), given, bands)
+    job = job_for(snapshot, core_saw(row), given, bands)
     choice = choose(job)
     ranked = {r.evaluation.facts.band.band_id: r for r in choice.ranked}
     excluded = {e.facts.band.band_id: e for e in choice.excluded}
@@ -100,7 +96,7 @@ def compare(session: Session, given: CompareInput) -> list[Compared]:
         found.append(
             Compared(
                 band=band_figures(evaluation.facts, ""),
-                option=option(best, best, job, world) if best is not None else None,
+                option=option(best, best, job, snapshot) if best is not None else None,
                 reasons=evaluation.conflicts,
                 life_m=evaluation.facts.life_m,
             )
@@ -119,8 +115,8 @@ class SwayAnswer:
 def sway(session: Session, given: PlanInput) -> SwayAnswer:
     """The price of each house rule at work, and the nearest changes that change the band."""
     row: SawRow = get(session, "saw", given.saw_id)
-    world = read_world(session)
-    job = job_for(world, core_saw(row), given, rack_candidates(world, row.id, given))
+    snapshot = read_snapshot(session)
+    job = job_for(snapshot, core_saw(row), given, rack_candidates(snapshot, row.id, given))
     choice = choose(job)
     if choice.best is None:
         return SwayAnswer((), ())

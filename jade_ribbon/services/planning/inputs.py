@@ -4,6 +4,7 @@ from typing import Annotated, Self
 
 from pydantic import Field, ValidationError, model_validator
 
+from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.formats.job import BandFile, CutFile, RulesFile
 from jade_ribbon.formats.validation import Strict, faults_of
 from jade_ribbon.services.bodies import Id
@@ -33,7 +34,9 @@ class CutInput(CutFile):
             RulesFile.model_validate(self.rules, strict=True)
         except ValidationError as error:
             faults = faults_of(error, RulesFile)
-            raise ValueError("; ".join(f"rules.{f.path} {f.message}" for f in faults)) from None
+            raise ValueError(
+                "; ".join(f"rules.{f.path} {metric(f.message)}" for f in faults)
+            ) from None
         return self
 
 

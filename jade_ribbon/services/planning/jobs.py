@@ -15,8 +15,8 @@ from jade_ribbon.formats.validation import read_json
 from jade_ribbon.reference.tables import Material
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.inputs import JobInput, PlanInput
-from jade_ribbon.services.planning.snapshot import rack_candidates, read_world
-from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.planning.snapshot import rack_candidates, read_snapshot
+from jade_ribbon.services.records import as_record, get, log_change, now
 from jade_ribbon.services.shop.materials import material_table, own_file, take_file
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import read_shop, rules_for
@@ -175,7 +175,7 @@ def add_job(session: Session, given: JobInput, at: datetime | None = None) -> Jo
 def edit_job(session: Session, job_id: int, given: JobInput) -> JobAnswer:
     """Save a job's cut. A changed cut asks for a new set-up: it is planned again."""
     row: JobRow = get(session, "job", job_id)
-    before = snapshot(row)
+    before = as_record(row)
     _apply(session, row, given)
     changed = any(before[k] != getattr(row, k) for k in (*CUT_KEYS, "saw_id", "band_id"))
     if changed and row.state in ("ready", "running"):
@@ -187,7 +187,7 @@ def edit_job(session: Session, job_id: int, given: JobInput) -> JobAnswer:
 def set_state(session: Session, row: JobRow, state: str) -> None:
     """Move a job along: planned, ready, running, done."""
     if row.state != state:
-        before = snapshot(row)
+        before = as_record(row)
         row.state, row.updated_at = state, now()
         log_change(session, row, state, before)
 
@@ -222,7 +222,7 @@ def duplicate_job(session: Session, job_id: int) -> JobAnswer:
 def delete_job(session: Session, job_id: int) -> int:
     """Delete a job; the id of the change, for undo."""
     row = get(session, "job", job_id)
-    before = snapshot(row)
+    before = as_record(row)
     row.deleted_at = now()
     return log_change(session, row, "delete", before).id
 
@@ -233,13 +233,13 @@ def export_job(session: Session, job_id: int) -> dict[str, Any]:
     if row.saw_id is None:
         raise ConflictError("Choose a saw first: a job file names one.")
     saw_row: SawRow = get(session, "saw", row.saw_id)
-    world = read_world(session)
+    snapshot = read_snapshot(session)
     cut = cut_file(row)
     bands = []
-    for band in rack_candidates(world, row.saw_id, plan_input(row, row.saw_id)):
+    for band in rack_candidates(snapshot, row.saw_id, plan_input(row, row.saw_id)):
         record = band_record(band)
         bands.append(record | {"dullness": min(band.dullness, 1.0)})
-    rates = RatesFile(**{k: getattr(world.shop.rates, k) for k in RatesFile.model_fields})
+    rates = RatesFile(**{k: getattr(snapshot.shop.rates, k) for k in RatesFile.model_fields})
     own = own_file(session, row.material)
     return {
         "format": "jade-ribbon/job",

@@ -12,7 +12,7 @@ from jade_ribbon.core.mechanics.outline import Outline
 from jade_ribbon.formats.outline import read_outline
 from jade_ribbon.reference.tables import materials
 from jade_ribbon.services.planning.inputs import OutlineInput
-from jade_ribbon.services.planning.snapshot import World, read_world
+from jade_ribbon.services.planning.snapshot import Snapshot, read_snapshot
 from jade_ribbon.services.rack.bands import candidate
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import rules_for
@@ -45,7 +45,7 @@ class OutlineAnswer:
     too_wide: int
 
 
-def _probe(world: World, saw: Saw) -> Job:
+def _probe(snapshot: Snapshot, saw: Saw) -> Job:
     """A plain cut in dry hardwood: the radius depends on set and width alone."""
     cut = Cut(
         operation="curve",
@@ -54,18 +54,18 @@ def _probe(world: World, saw: Saw) -> Job:
         length_mm=300.0,
         count=1,
     )
-    return Job(saw=saw, cut=cut, rules=rules_for(world.shop), rates=world.shop.rates)
+    return Job(saw=saw, cut=cut, rules=rules_for(snapshot.shop), rates=snapshot.shop.rates)
 
 
 def radius_card(session: Session) -> list[TurningBand]:
     """Each band of the rack with its tightest and comfortable radius, tightest first."""
-    world = read_world(session)
-    if not world.saws:
+    snapshot = read_snapshot(session)
+    if not snapshot.saws:
         return []
-    job = _probe(world, core_saw(world.saws[0]))
+    job = _probe(snapshot, core_saw(snapshot.saws[0]))
     found = []
-    for row in world.bands:
-        band: Candidate = candidate(row, world.lives, None, None)
+    for row in snapshot.bands:
+        band: Candidate = candidate(row, snapshot.lives, None, None)
         facts = band_facts(band, job)
         tight = min_radius(
             width_mm=band.width_mm, thickness_mm=band.thickness_mm, kerf_mm=facts.kerf_mm

@@ -8,10 +8,11 @@ from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.choosing.cautions import DISCLAIMER, cautions_for
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.explain import difference, reasons, rules_applied
-from jade_ribbon.core.choosing.figures import explain
+from jade_ribbon.core.choosing.figures import explain_figures
 from jade_ribbon.core.choosing.steel_costs import steel_costs
 from jade_ribbon.core.choosing.unblock import openers
 from jade_ribbon.core.job import Job
+from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.services.planning.answers import (
     Buy,
@@ -19,14 +20,13 @@ from jade_ribbon.services.planning.answers import (
     PlanAnswer,
     SawVerdict,
     option,
-    prevented,
 )
 from jade_ribbon.services.planning.inputs import PlanInput
 from jade_ribbon.services.planning.snapshot import (
-    World,
+    Snapshot,
     job_for,
     rack_candidates,
-    read_world,
+    read_snapshot,
     type_candidates,
 )
 from jade_ribbon.services.records import get
@@ -38,12 +38,12 @@ WORTH_BUYING = 0.9
 """A type not on the rack is worth naming when it costs under this share of the rack's best."""
 
 
-def _elsewhere(row: SawRow, given: PlanInput, world: World) -> SawVerdict:
+def _elsewhere(row: SawRow, given: PlanInput, snapshot: Snapshot) -> SawVerdict:
     """What one saw would do with the bands of the rack that are long enough for it."""
     fitting = [
-        b for b in world.bands if row.band_length_min_mm <= b.length_mm <= row.band_length_max_mm
+        b for b in snapshot.bands if row.band_length_min_mm <= b.length_mm <= row.band_length_max_mm
     ]
-    near = dataclasses.replace(world, bands=fitting)
+    near = dataclasses.replace(snapshot, bands=fitting)
     job = job_for(near, core_saw(row), given, rack_candidates(near, row.id, given))
     try:
         choice = choose(job)
@@ -57,7 +57,7 @@ def _elsewhere(row: SawRow, given: PlanInput, world: World) -> SawVerdict:
     return SawVerdict(row.id, row.name, True, label, best.total, best.run.feed_m_min)
 
 
-def _buy(choice: Choice, job: Job, world: World, rack_best: Ranked | None) -> Buy | None:
+def _buy(choice: Choice, job: Job, snapshot: Snapshot, rack_best: Ranked | None) -> Buy | None:
     """A catalogue type clearly better than the rack's best, or the only one able."""
     best = choice.best
     if best is None:
@@ -74,7 +74,7 @@ def _buy(choice: Choice, job: Job, world: World, rack_best: Ranked | None) -> Bu
     if rack_best is not None:
         words = f"The rack's best will do meanwhile; this {difference(rack_best, best)}."
     return Buy(
-        option=option(best, best, job, world),
+        option=option(best, best, job, snapshot),
         type_label=type_label(
             facts.band.width_mm,
             facts.band.thickness_mm,
@@ -103,18 +103,18 @@ def _too_close(choice: Choice) -> str:
 def plan(session: Session, given: PlanInput) -> PlanAnswer:
     """Answer a cut on a saw from the rack, the catalogue and the shop's other saws."""
     row: SawRow = get(session, "saw", given.saw_id)
-    world = read_world(session)
+    snapshot = read_snapshot(session)
     saw = core_saw(row)
-    job = job_for(world, saw, given, rack_candidates(world, row.id, given))
+    job = job_for(snapshot, saw, given, rack_candidates(snapshot, row.id, given))
     choice = choose(job)
     best = choice.best
-    types_job = job_for(world, saw, given, type_candidates(world))
+    types_job = job_for(snapshot, saw, given, type_candidates(snapshot))
     types = choose(types_job)
     return PlanAnswer(
         saw_id=row.id,
         saw_name=row.name,
-        best=option(best, best, job, world) if best else None,
-        alternatives=[option(r, best, job, world) for r in choice.ranked[1 : OPTIONS_SHOWN + 1]]
+        best=option(best, best, job, snapshot) if best else None,
+        alternatives=[option(r, best, job, snapshot) for r in choice.ranked[1 : OPTIONS_SHOWN + 1]]
         if best
         else [],
         excluded=[
@@ -125,12 +125,12 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
         rules=rules_applied(best, choice, job),
         cautions=cautions_for(job, best),
         disclaimer=DISCLAIMER,
-        explained=explain(best, job) if best else {},
+        explained=explain_figures(best, job) if best else {},
         stop=choice.stop,
         too_close=_too_close(choice),
-        buy=None if choice.stop else _buy(types, types_job, world, best),
+        buy=None if choice.stop else _buy(types, types_job, snapshot, best),
         steels=() if choice.stop else steel_costs(types, job.cut.material),
-        saws=[_elsewhere(s, given, world) for s in world.saws if s.id != row.id],
+        saws=[_elsewhere(s, given, snapshot) for s in snapshot.saws if s.id != row.id],
         assumed=row.assumed,
         prevented="" if best or choice.stop else prevented(choice),
         openers=() if best or choice.stop else openers(choice.excluded, job),

@@ -7,14 +7,15 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.choose import Choice, choose
+from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.services.planning.answers import prevented
+from jade_ribbon.core.quantities.words import Said, join
 from jade_ribbon.services.planning.jobs import plan_input
 from jade_ribbon.services.planning.snapshot import (
-    World,
+    Snapshot,
     job_for,
     rack_candidates,
-    read_world,
+    read_snapshot,
     type_candidates,
 )
 from jade_ribbon.services.shop.saws import core_saw
@@ -40,7 +41,7 @@ class ShoppingLine:
     count: int
     price: float
     jobs: list[str]
-    why: str
+    why: Said
 
 
 @dataclass(frozen=True)
@@ -58,15 +59,15 @@ def _edges_used(choice: Choice, count: int) -> float:
     return facts.band.dullness + best.run.equivalent_m * count / facts.life_m
 
 
-def _want(row: JobRow, saw: SawRow, world: World) -> _Want | None:
+def _want(row: JobRow, saw: SawRow, snapshot: Snapshot) -> _Want | None:
     """What one open job wants bought, if anything."""
     given = plan_input(row, saw.id)
     core = core_saw(saw)
-    rack = choose(job_for(world, core, given, rack_candidates(world, saw.id, given)))
+    rack = choose(job_for(snapshot, core, given, rack_candidates(snapshot, saw.id, given)))
     used = _edges_used(rack, row.count)
     if rack.best is not None and used <= LEAST_CHANCE_OF_LASTING:
         return None
-    types = choose(job_for(world, core, given, type_candidates(world)))
+    types = choose(job_for(snapshot, core, given, type_candidates(snapshot)))
     best = types.best
     if best is None or rack.stop is not None:
         return None
@@ -99,8 +100,8 @@ def _want(row: JobRow, saw: SawRow, world: World) -> _Want | None:
 
 def shopping_list(session: Session) -> list[ShoppingLine]:
     """What to buy for the open jobs, one line for each type and length."""
-    world = read_world(session)
-    saws = {s.id: s for s in world.saws}
+    snapshot = read_snapshot(session)
+    saws = {s.id: s for s in snapshot.saws}
     rows = session.scalars(
         select(JobRow).where(JobRow.deleted_at.is_(None), JobRow.state.in_(OPEN_STATES))
     )
@@ -110,7 +111,7 @@ def shopping_list(session: Session) -> list[ShoppingLine]:
         if saw is None:
             continue
         try:
-            want = _want(row, saw, world)
+            want = _want(row, saw, snapshot)
         except InputError:
             continue
         if want is not None:
@@ -129,5 +130,5 @@ def _together(found: list[ShoppingLine]) -> ShoppingLine:
         },
         count=sum(line.count for line in found),
         jobs=[name for line in found for name in line.jobs],
-        why="; ".join(dict.fromkeys(line.why for line in found)),
+        why=join("; ", dict.fromkeys(line.why for line in found)),
     )

@@ -19,13 +19,9 @@ from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.settings import Shop, read_shop, rules_for
 from jade_ribbon.store.models import BandRow, BandTypeRow, SawRow
 
-OPTIONS_SHOWN = 6
-WORTH_BUYING = 0.9
-"""A type not on the rack is worth naming when it costs under this share of the rack's best."""
-
 
 @dataclass(frozen=True)
-class World:
+class Snapshot:
     """What a plan reads from the store, once."""
 
     shop: Shop
@@ -37,7 +33,7 @@ class World:
     types: Sequence[BandTypeRow]
 
 
-def read_world(session: Session) -> World:
+def read_snapshot(session: Session) -> Snapshot:
     """Saws, usable bands, lives, settings, materials and own band types: six statements."""
     saws = session.scalars(
         select(SawRow).where(SawRow.deleted_at.is_(None)).order_by(SawRow.id)
@@ -50,41 +46,44 @@ def read_world(session: Session) -> World:
     types = session.scalars(
         select(BandTypeRow).where(BandTypeRow.deleted_at.is_(None)).order_by(BandTypeRow.id)
     ).all()
-    return World(read_shop(session), saws, bands, shop_lives(session), mounted, table, types)
+    return Snapshot(read_shop(session), saws, bands, shop_lives(session), mounted, table, types)
 
 
-def type_candidates(world: World) -> tuple[Candidate, ...]:
+def type_candidates(snapshot: Snapshot) -> tuple[Candidate, ...]:
     """Band types to buy: the built-in catalogue and the shop's own."""
-    return (*catalogue_candidates(), *(own_type(row) for row in world.types))
+    return (*catalogue_candidates(), *(own_type(row) for row in snapshot.types))
 
 
 def with_material_life(
-    band: Candidate, row: BandRow, world: World, material: Material
+    band: Candidate, row: BandRow, snapshot: Snapshot, material: Material
 ) -> Candidate:
-    shop_life = world.lives.of(row.steel, row.sharpenings)
+    shop_life = snapshot.lives.of(row.steel, row.sharpenings)
     life = own_life_m(shop_life, used_m=row.edge_equivalent_m)
     return dataclasses.replace(band, life_m=life_in(life, steel_key=row.steel, material=material))
 
 
-def rack_candidates(world: World, saw_id: int, cut: CutFile) -> tuple[Candidate, ...]:
+def rack_candidates(snapshot: Snapshot, saw_id: int, cut: CutFile) -> tuple[Candidate, ...]:
     """The whole rack as candidates for a saw, each with its life in this material."""
-    material = cut.to_core(world.materials).material
+    material = cut.to_core(snapshot.materials).material
     return tuple(
         with_material_life(
-            candidate(row, world.lives, saw_id, world.by_band.get(row.id)), row, world, material
+            candidate(row, snapshot.lives, saw_id, snapshot.by_band.get(row.id)),
+            row,
+            snapshot,
+            material,
         )
-        for row in world.bands
+        for row in snapshot.bands
     )
 
 
-def job_for(world: World, saw: Saw, given: PlanInput, bands: tuple[Candidate, ...]) -> Job:
+def job_for(snapshot: Snapshot, saw: Saw, given: PlanInput, bands: tuple[Candidate, ...]) -> Job:
     """The core's job of a question, with what is tried out in place of the shop's figures."""
-    rules = rules_for(world.shop, given.rules)
+    rules = rules_for(snapshot.shop, given.rules)
     job = Job(
         saw=saw,
-        cut=given.to_core(world.materials),
+        cut=given.to_core(snapshot.materials),
         rules=rules,
-        rates=world.shop.rates,
+        rates=snapshot.shop.rates,
         bands=bands,
     )
     return job if given.what_if is None else _tried_out(job, given.what_if)

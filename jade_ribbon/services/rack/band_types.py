@@ -10,7 +10,7 @@ from jade_ribbon.core.job import Candidate
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.bands import MINOR, check_type
 from jade_ribbon.services.rack.inputs import OwnTypeInput
-from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.records import as_record, get, log_change, now
 from jade_ribbon.store.models import BandTypeRow
 
 PLAIN = (
@@ -91,7 +91,7 @@ def add_type(session: Session, given: OwnTypeInput) -> OwnType:
 
 def edit_type(session: Session, type_id: int, given: OwnTypeInput) -> OwnType:
     row: BandTypeRow = get(session, "band_type", type_id)
-    before = snapshot(row)
+    before = as_record(row)
     _apply(row, given)
     return _answer(row, log_change(session, row, "edit", before).id)
 
@@ -99,6 +99,6 @@ def edit_type(session: Session, type_id: int, given: OwnTypeInput) -> OwnType:
 def delete_type(session: Session, type_id: int) -> int:
     """Delete a type; the id of the change, for undo."""
     row: BandTypeRow = get(session, "band_type", type_id)
-    before = snapshot(row)
+    before = as_record(row)
     row.deleted_at = now()
     return log_change(session, row, "delete", before).id

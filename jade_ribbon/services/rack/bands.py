@@ -15,7 +15,7 @@ from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.inputs import BandEventInput, BandInput, BandTypeInput
-from jade_ribbon.services.records import get, log_change, now, projected, snapshot
+from jade_ribbon.services.records import as_record, get, log_change, now, projected
 from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, RunRow, SawRow
 
 BAND_PLAIN = (
@@ -219,7 +219,7 @@ def edit_band(session: Session, band_id: int, given: BandInput) -> BandAnswer:
     row = get(session, "band", band_id)
     check_type(given)
     _check_label(session, given.label, band_id)
-    before = snapshot(row)
+    before = as_record(row)
     _apply(row, given)
     log_change(session, row, "edit", before)
     return one_band(session, band_id)
@@ -229,7 +229,7 @@ def delete_band(session: Session, band_id: int) -> int:
     """Delete a band that is not mounted; the id of the change, for undo."""
     row = get(session, "band", band_id)
     _refuse_mounted(session, row, "deleting")
-    before = snapshot(row)
+    before = as_record(row)
     row.deleted_at = now()
     return log_change(session, row, "delete", before).id
 
@@ -307,7 +307,7 @@ def add_event(
         raise ConflictError(f"Band {row.label} is scrapped; undo that first.")
     if given.kind in ("scrapped", "sent_out"):
         _refuse_mounted(session, row, "scrapping" if given.kind == "scrapped" else "sending out")
-    before = snapshot(row)
+    before = as_record(row)
     value = given.value
     if given.kind == "edge_judged" and value is not None:
         life = shop_lives(session).of(row.steel, row.sharpenings)
@@ -331,7 +331,7 @@ def add_event(
 def delete_event(session: Session, event_id: int) -> int:
     """Take an event back; the id of the change, for undo."""
     event = get(session, "event", event_id)
-    before = snapshot(event)
+    before = as_record(event)
     event.deleted_at = now()
     return log_change(session, event, "delete", before).id
 

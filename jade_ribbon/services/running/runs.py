@@ -8,10 +8,10 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import band_facts
 from jade_ribbon.core.bands.speed_choice import choose_speed
+from jade_ribbon.core.edge.run_pace import feed_and_time
 from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.words import between, quantity
+from jade_ribbon.core.setup.readiness import when_done
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.jobs import cut_file, rules_file, set_state
 from jade_ribbon.services.rack.bands import (
@@ -22,7 +22,7 @@ from jade_ribbon.services.rack.bands import (
     one_band,
     shop_lives,
 )
-from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.records import as_record, get, log_change, now
 from jade_ribbon.services.running.inputs import RunInput
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.saws import core_saw
@@ -58,50 +58,7 @@ class RunCard:
     band_id: int | None
     open: bool
     words: str
-
-
-LEAST_FEED_M_MIN, MOST_FEED_M_MIN = 0.001, 200.0
-"""Nobody cut slower or faster than this: a typed time is wrong before."""
-
-
-def _feed_and_time(given: RunInput) -> tuple[float, float]:
-    """Feed from time or time from feed; both given must agree within a factor of three.
-
-    Time logged includes handling, so it may be longer than length / feed.
-    """
-    length_m = given.length_mm * given.pieces / 1000.0
-    if given.feed_m_min is None:
-        assert given.time_s is not None
-        feed = length_m / (given.time_s / 60.0)
-        if not LEAST_FEED_M_MIN <= feed <= MOST_FEED_M_MIN:
-            raise InputError(
-                [
-                    Fault(
-                        "time_s",
-                        f"{given.time_s:g} s for {length_m:.3g} m is a feed of "
-                        f"{quantity(feed, 'feed')}; accepted: a feed of "
-                        f"{between(LEAST_FEED_M_MIN, MOST_FEED_M_MIN, 'feed')}",
-                        given.time_s,
-                    )
-                ]
-            )
-        return feed, given.time_s
-    cutting = length_m / given.feed_m_min * 60.0
-    if given.time_s is None:
-        return given.feed_m_min, cutting
-    if given.time_s < cutting / 3.0:
-        raise InputError(
-            [
-                Fault(
-                    "time_s",
-                    f"{given.time_s:g} s is too short for {length_m:.3g} m at "
-                    f"{quantity(given.feed_m_min, 'feed')}; accepted: about {cutting:.0f} s or "
-                    "more (did you mean minutes?)",
-                    given.time_s,
-                )
-            ]
-        )
-    return given.feed_m_min, given.time_s
+    when_done: str
 
 
 def _run_job(session: Session, job: JobRow, saw: SawRow, given: RunInput) -> Job:
@@ -125,7 +82,11 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
     band: BandRow = get(session, "band", given.band_id)
     if band.state == "scrapped":
         raise ConflictError(f"Band {band.label} is scrapped; it cannot have cut.")
-    feed, time = _feed_and_time(given)
+    feed, time = feed_and_time(
+        length_m=given.length_mm * given.pieces / 1000.0,
+        feed_m_min=given.feed_m_min,
+        time_s=given.time_s,
+    )
     job = _run_job(session, job_row, saw, given)
     lives = shop_lives(session)
     cand = candidate(band, lives, saw.id, saw.id)
@@ -201,7 +162,7 @@ def _odds(chance_: float) -> str:
 def delete_run(session: Session, run_id: int) -> int:
     """Take a run back; the id of the change, for undo."""
     row = get(session, "run", run_id)
-    before = snapshot(row)
+    before = as_record(row)
     row.deleted_at = now()
     return log_change(session, row, "delete", before).id
 
@@ -210,7 +171,8 @@ def run_card(session: Session, job_id: int) -> RunCard:
     """May a job run: a finished card for its saw and band, the band on and under tension."""
     job: JobRow = get(session, "job", job_id)
     words = _not_open(session, job)
-    return RunCard(job.id, job.saw_id, job.band_id, not words, words)
+    done = when_done(read_shop(session).rules["idle_tension"])
+    return RunCard(job.id, job.saw_id, job.band_id, not words, words, done)
 
 
 def _not_open(session: Session, job: JobRow) -> str:

@@ -9,23 +9,35 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.job import Saw
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import Said, quantity, sentence
 from jade_ribbon.core.setup.alignment import (
+    ENDED,
     SHIM_RESPONSE,
     Advice,
     Move,
     Response,
     acts,
     advise,
+    cap_words,
+    same_fault,
     turn_words,
 )
 from jade_ribbon.core.setup.tyres import TyreVerdict, tyre_verdict
-from jade_ribbon.core.setup.wheel_places import Axis, Place, Wheel, check_wheel, place_of
+from jade_ribbon.core.setup.wheel_places import (
+    AXES,
+    Axis,
+    Place,
+    Wheel,
+    axis_words,
+    check_wheel,
+    place_of,
+    wheels_of,
+)
 from jade_ribbon.core.setup.words import coplanar_limit_of
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.records import as_record, get, log_change, now
 from jade_ribbon.services.setup.inputs import AlignmentMove, AlignmentStart, TyreInput
-from jade_ribbon.services.setup.roles import check_authorised, core_bench
+from jade_ribbon.services.setup.roles import check_authorised, core_fittings
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.store.models import AlignmentRow, BandRow, SawRow
@@ -33,7 +45,6 @@ from jade_ribbon.store.models import AlignmentRow, BandRow, SawRow
 SHOWN = 8
 LEAST_SPREAD_MM = 0.1
 """A remembered response is trusted no closer: bolts are greased, shims change."""
-FAULT_OVER_MM = 0.5
 
 
 @dataclass(frozen=True)
@@ -41,18 +52,18 @@ class AlignmentAnswer:
     """A truing as it stands."""
 
     id: int
-    axis: str
-    wheel: str
+    axis: Axis
+    wheel: Wheel
     read: str
     bolt: str
     oclock: int | None
     start_mm: float
     moves: list[Move]
     acts: bool
-    acts_words: str
+    acts_words: Said
     advice: Advice
     turn_words: str
-    known_words: str
+    known_words: Said
     band_label: str | None
     who: str
     at: datetime
@@ -76,7 +87,7 @@ def _earlier(session: Session, row: AlignmentRow) -> AlignmentRow | None:
     ).first()
 
 
-def _known(session: Session, row: AlignmentRow) -> tuple[Response, str]:
+def _known(session: Session, row: AlignmentRow) -> tuple[Response, Said]:
     if row.axis == "offset":
         return SHIM_RESPONSE, "A shim moves the wheel by its own thickness."
     before = _earlier(session, row)
@@ -84,13 +95,15 @@ def _known(session: Session, row: AlignmentRow) -> tuple[Response, str]:
         return Response(), "This saw's answer to a turn is not known yet: the first move finds it."
     spread = max(before.response_spread_mm or 0.0, LEAST_SPREAD_MM)
     answer = quantity(before.response_mm, "thin")
-    return Response(before.response_mm, spread), f"This saw answers a turn by {answer}."
+    return Response(before.response_mm, spread), sentence(
+        "This saw answers a turn by ", answer, "."
+    )
 
 
 def _second_band(session: Session, row: AlignmentRow) -> str:
     """Whether another band showed the same fault: then it is the saw's."""
-    other = session.execute(
-        select(BandRow.label)
+    others = session.execute(
+        select(BandRow.label, AlignmentRow.start_mm)
         .join(AlignmentRow, AlignmentRow.band_id == BandRow.id)
         .where(
             AlignmentRow.saw_id == row.saw_id,
@@ -99,18 +112,21 @@ def _second_band(session: Session, row: AlignmentRow) -> str:
             AlignmentRow.band_id != row.band_id,
             AlignmentRow.id < row.id,
             AlignmentRow.finished_at.is_(None) | (AlignmentRow.state != "done"),
-            (AlignmentRow.start_mm > FAULT_OVER_MM) == (row.start_mm > FAULT_OVER_MM),
             AlignmentRow.deleted_at.is_(None),
         )
-    ).scalar()
-    if other is None:
+    )
+    label = next((name for name, gap in others if same_fault(gap, row.start_mm)), None)
+    if label is None:
         return "One band has shown it so far: a second band tells whether it is the saw's."
-    return f"Band {other} showed the same: it is the saw's, not the band's."
+    return f"Band {label} showed the same: it is the saw's, not the band's."
 
 
 def _place(saw: SawRow, axis: str, wheel: str) -> Place:
     return place_of(
-        axis=cast(Axis, axis), wheel=cast(Wheel, wheel), saw=core_saw(saw), bench=core_bench(saw)
+        axis=cast(Axis, axis),
+        wheel=cast(Wheel, wheel),
+        saw=core_saw(saw),
+        fittings=core_fittings(saw),
     )
 
 
@@ -130,8 +146,8 @@ def _answer(session: Session, row: AlignmentRow) -> AlignmentAnswer:
     advice = advise(start_mm=row.start_mm, moves=moves, known=known)
     return AlignmentAnswer(
         id=row.id,
-        axis=row.axis,
-        wheel=row.wheel,
+        axis=cast(Axis, row.axis),
+        wheel=cast(Wheel, row.wheel),
         read=_capital(place.read),
         bolt=_capital(place.bolt),
         oclock=place.oclock,
@@ -152,6 +168,31 @@ def _answer(session: Session, row: AlignmentRow) -> AlignmentAnswer:
 
 def _capital(words: str) -> str:
     return words[:1].upper() + words[1:]
+
+
+@dataclass(frozen=True)
+class AxisChoice:
+    """An axis as it is chosen: its key, and what the wheel does about it."""
+
+    key: Axis
+    name: str
+
+
+@dataclass(frozen=True)
+class CoachAnswer:
+    """The coach of a saw: what there is to true, how, and the latest truings, newest first."""
+
+    wheels: tuple[Wheel, ...]
+    axes: list[AxisChoice]
+    how: Said
+    truings: list[AlignmentAnswer]
+
+
+def coach(session: Session, saw_id: int) -> CoachAnswer:
+    """What the coach of a saw opens with."""
+    saw = core_saw(get(session, "saw", saw_id))
+    axes = [AxisChoice(axis, axis_words(axis, saw)) for axis in AXES]
+    return CoachAnswer(wheels_of(saw), axes, cap_words(), list_alignments(session, saw_id))
 
 
 def list_alignments(session: Session, saw_id: int) -> list[AlignmentAnswer]:
@@ -196,7 +237,7 @@ def _keep(session: Session, row: AlignmentRow) -> AlignmentAnswer:
     if row.moves and row.axis != "offset":
         row.response_mm = advice.response.mm_per_turn
         row.response_spread_mm = advice.response.spread_mm
-    ended = advice.state in ("done", "dead", "lost")
+    ended = advice.state in ENDED
     row.finished_at = now() if ended else None
     session.flush()
     return dataclasses.replace(answer, finished_at=row.finished_at)
@@ -207,7 +248,7 @@ def move(session: Session, alignment_id: int, given: AlignmentMove) -> Alignment
     row: AlignmentRow = get(session, "alignment", alignment_id)
     if row.finished_at is not None:
         raise ConflictError("This truing is finished: read the gap anew to begin another.")
-    before = snapshot(row)
+    before = as_record(row)
     row.moves = [*row.moves, given.model_dump()]
     answer = _keep(session, row)
     log_change(session, row, "move", before)
@@ -219,7 +260,7 @@ def undo_move(session: Session, alignment_id: int) -> AlignmentAnswer:
     row: AlignmentRow = get(session, "alignment", alignment_id)
     if not row.moves:
         raise ConflictError("No turn has been recorded.")
-    before = snapshot(row)
+    before = as_record(row)
     row.moves = row.moves[:-1]
     answer = _keep(session, row)
     log_change(session, row, "move", before)
@@ -231,6 +272,6 @@ def check_tyre(session: Session, saw_id: int, given: TyreInput) -> TyreVerdict:
     row: SawRow = get(session, "saw", saw_id)
     return tyre_verdict(
         **given.model_dump(),
-        width_mm=core_bench(row).tyre_width_mm or row.band_width_max_mm,
+        width_mm=core_fittings(row).tyre_width_mm or row.band_width_max_mm,
         recorded=row.tyre,
     )

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -13,14 +13,17 @@ from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.figures import Explained
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.words import sentence
 from jade_ribbon.core.setup.card import SetupCard, setup_card
+from jade_ribbon.core.setup.readiness import TensionState, not_ready
 from jade_ribbon.core.setup.reasons import explain_steps
+from jade_ribbon.core.setup.tension_reading import Means
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.answers import Option, option
 from jade_ribbon.services.planning.jobs import plan_input, set_state
-from jade_ribbon.services.planning.snapshot import World, job_for, rack_candidates, read_world
-from jade_ribbon.services.records import get, log_change, now, snapshot
-from jade_ribbon.services.setup.inputs import AcknowledgeInput, BenchInput, SetupStart
+from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
+from jade_ribbon.services.records import as_record, get, log_change, now
+from jade_ribbon.services.setup.inputs import AcknowledgeInput, FittingsInput, SetupStart
 from jade_ribbon.services.setup.kept import (
     ComparedReading,
     LastTime,
@@ -28,12 +31,18 @@ from jade_ribbon.services.setup.kept import (
     compare,
     last_time,
     open_defects,
+    steps_of,
     still_good,
 )
-from jade_ribbon.services.setup.roles import bench_record, calibrated, core_bench, read_setting_up
+from jade_ribbon.services.setup.roles import (
+    calibrated,
+    core_fittings,
+    fittings_record,
+    read_setting_up,
+)
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import habits
-from jade_ribbon.store.models import BandRow, JobRow, SawRow, SetupRow
+from jade_ribbon.store.models import BandRow, JobRow, SawRow, SetupRow, SetupStepRow
 
 
 @dataclass(frozen=True)
@@ -43,33 +52,28 @@ class StepState:
     done: bool
     found: dict[str, float]
     left: dict[str, float]
-    means: str | None
+    means: Means | None
     note: str
     skipped: str
     who: str
     authorised_by: str
     still_good: bool
-    at: str
+    at: datetime
 
 
-def step_state(record: dict[str, Any]) -> StepState:
-    """A step as kept; cards of the first version kept what was found and left as words."""
-    old = [
-        f"{word} {record[key]}"
-        for key, word in (("as_found", "found"), ("as_left", "left"))
-        if record.get(key)
-    ]
+def step_state(row: SetupStepRow) -> StepState:
+    """A step as kept."""
     return StepState(
-        done=record["done"],
-        found=record.get("found", {}),
-        left=record.get("left", {}),
-        means=record.get("means"),
-        note=record.get("note", "") or ", ".join(old),
-        skipped=record["skipped"],
-        who=record["who"],
-        authorised_by=record.get("authorised_by", ""),
-        still_good=record.get("still_good", False),
-        at=record["at"],
+        done=row.done,
+        found=row.found,
+        left=row.left,
+        means=cast("Means | None", row.means),
+        note=row.note,
+        skipped=row.skipped,
+        who=row.who,
+        authorised_by=row.authorised_by,
+        still_good=row.still_good,
+        at=row.at,
     )
 
 
@@ -102,7 +106,7 @@ class SetupAnswer:
     steps: dict[str, StepState]
     acknowledged: list[Acknowledged]
     open_stops: list[str]
-    tension_state: str
+    tension_state: TensionState
     ready: bool
     ready_words: str
     last: LastTime | None
@@ -111,20 +115,20 @@ class SetupAnswer:
     reserved: list[str]
     authorised: list[str]
     instruments: dict[str, str]
-    bench: BenchInput
+    fittings: FittingsInput
     explained: Mapping[str, Explained]
 
 
-def _choice_of(session: Session, job_row: JobRow, band_id: int) -> tuple[Job, Choice, World]:
+def _choice_of(session: Session, job_row: JobRow, band_id: int) -> tuple[Job, Choice, Snapshot]:
     """The job with this one band as the only candidate."""
     if job_row.saw_id is None:
         raise ConflictError("Choose a saw in Plan first.")
     saw: SawRow = get(session, "saw", job_row.saw_id)
     given = plan_input(job_row, saw.id)
-    world = read_world(session)
-    bands = tuple(b for b in rack_candidates(world, saw.id, given) if b.band_id == band_id)
-    job = job_for(world, core_saw(saw), given, bands)
-    return job, choose(job), world
+    snapshot = read_snapshot(session)
+    bands = tuple(b for b in rack_candidates(snapshot, saw.id, given) if b.band_id == band_id)
+    job = job_for(snapshot, core_saw(saw), given, bands)
+    return job, choose(job), snapshot
 
 
 def start(session: Session, given: SetupStart, at: datetime | None = None) -> int:
@@ -136,7 +140,8 @@ def start(session: Session, given: SetupStart, at: datetime | None = None) -> in
     _, choice, _ = _choice_of(session, job_row, given.band_id)
     if choice.best is None:
         found = choice.excluded[0].conflicts[0].text if choice.excluded else f"it is {band.state}"
-        words = choice.stop.text if choice.stop else f"Band {band.label} cannot do this: {found}"
+        cannot = sentence(f"Band {band.label} cannot do this: ", found)
+        words = choice.stop.text if choice.stop else cannot
         raise InputError([Fault("band_id", words, given.band_id)])
     open_card = session.scalars(
         select(SetupRow).where(
@@ -148,7 +153,7 @@ def start(session: Session, given: SetupStart, at: datetime | None = None) -> in
     ).first()
     if open_card is not None:
         return open_card.id
-    before = snapshot(job_row)
+    before = as_record(job_row)
     job_row.band_id = band.id
     log_change(session, job_row, "edit", before)
     best = choice.best
@@ -157,7 +162,6 @@ def start(session: Session, given: SetupStart, at: datetime | None = None) -> in
         saw_id=job_row.saw_id,
         band_id=band.id,
         started_at=at or now(),
-        steps={},
         acknowledged=[],
         figures={
             "stress_MPa": best.evaluation.stress_MPa,
@@ -179,7 +183,7 @@ class Open:
     band: BandRow
     job: Job
     best: Ranked
-    world: World
+    snapshot: Snapshot
     card: SetupCard
 
 
@@ -189,7 +193,7 @@ def open_card(session: Session, setup_id: int) -> Open:
     job_row: JobRow = get(session, "job", row.job_id)
     saw: SawRow = get(session, "saw", row.saw_id)
     band: BandRow = get(session, "band", row.band_id)
-    job, choice, world = _choice_of(session, job_row, row.band_id)
+    job, choice, snapshot = _choice_of(session, job_row, row.band_id)
     best = choice.best
     if best is None:
         raise ConflictError(
@@ -198,12 +202,12 @@ def open_card(session: Session, setup_id: int) -> Open:
     card = setup_card(
         best,
         job,
-        gauge_length_mm=world.shop.gauge_length_mm,
-        habits=habits(world.shop),
-        bench=core_bench(saw),
+        gauge_length_mm=snapshot.shop.gauge_length_mm,
+        habits=habits(snapshot.shop),
+        fittings=core_fittings(saw),
         calibrated=calibrated(session, saw),
     )
-    return Open(row, saw, band, job, best, world, card)
+    return Open(row, saw, band, job, best, snapshot, card)
 
 
 def one_setup(session: Session, setup_id: int) -> SetupAnswer:
@@ -215,7 +219,8 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
     acknowledged = [Acknowledged(**a) for a in row.acknowledged]
     named = {a.key for a in acknowledged}
     stops = [c.key for c in cautions if c.level == "stop" and c.key not in named]
-    steps = {k: step_state(v) for k, v in row.steps.items()}
+    kept = steps_of(session, row.id)
+    steps = {k: step_state(v) for k, v in kept.items()}
     words = _not_ready(session, found, steps, stops)
     settings = read_setting_up(session)
     last = last_time(session, row)
@@ -230,44 +235,41 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         started_at=row.started_at,
         finished_at=row.finished_at,
         card=found.card,
-        option=option(found.best, found.best, found.job, found.world),
+        option=option(found.best, found.best, found.job, found.snapshot),
         cautions=cautions,
         disclaimer=DISCLAIMER,
         steps=steps,
         acknowledged=acknowledged,
         open_stops=stops,
-        tension_state=saw.tension_state if saw.mounted_band_id == band.id else "slack",
+        tension_state=cast(TensionState, saw.tension_state)
+        if saw.mounted_band_id == band.id
+        else "slack",
         ready=not words,
         ready_words=words or "Every step is done: the saw is ready.",
         last=last,
-        compared=compare(found.card, row.steps, last),
+        compared=compare(found.card, kept, last),
         still_good=still_good(session, found.card, row, saw),
         reserved=settings.reserved,
         authorised=settings.authorised,
         instruments=settings.instruments,
-        bench=bench_record(saw),
+        fittings=fittings_record(saw),
         explained=explain_steps(found.card, found.best, found.job),
     )
 
 
 def _not_ready(session: Session, found: Open, steps: dict[str, StepState], stops: list[str]) -> str:
     """What still stands between this card and a ready saw; '' when nothing does."""
-    if stops:
-        return "A stop must be acknowledged by name first."
-    open_steps = [
-        s.title
-        for s in found.card.steps
-        if s.key not in steps or not (steps[s.key].done or steps[s.key].skipped)
-    ]
-    if open_steps:
-        return f"Still to do: {', '.join(open_steps)}."
-    if found.saw.mounted_band_id != found.row.band_id:
-        return "Another band is recorded on this saw: tick Mount again."
-    if found.saw.tension_state != "on":
-        return "The saw is recorded as slack: tick Tension again."
-    if stopping := [d.text for d in open_defects(session, found.saw.id) if d.stops]:
-        return f"A defect stops this saw: {stopping[0]}"
-    return ""
+    return not_ready(
+        open_stops=bool(stops),
+        open_steps=[
+            s.title
+            for s in found.card.steps
+            if s.key not in steps or not (steps[s.key].done or steps[s.key].skipped)
+        ],
+        band_on=found.saw.mounted_band_id == found.row.band_id,
+        tension=cast(TensionState, found.saw.tension_state),
+        stopping_defects=[d.text for d in open_defects(session, found.saw.id) if d.stops],
+    )
 
 
 def acknowledge(session: Session, setup_id: int, given: AcknowledgeInput) -> SetupAnswer:
@@ -285,7 +287,7 @@ def acknowledge(session: Session, setup_id: int, given: AcknowledgeInput) -> Set
                 )
             ]
         )
-    before = snapshot(row)
+    before = as_record(row)
     entry = {"key": given.key, "name": given.name, "at": now().isoformat()}
     row.acknowledged = [*row.acknowledged, entry]
     log_change(session, row, "acknowledge", before)
@@ -298,7 +300,7 @@ def finish(session: Session, setup_id: int, at: datetime | None = None) -> Setup
     answer = one_setup(session, setup_id)
     if not answer.ready:
         raise ConflictError(answer.ready_words)
-    before = snapshot(row)
+    before = as_record(row)
     row.finished_at = at or now()
     log_change(session, row, "finish", before)
     set_state(session, get(session, "job", row.job_id), "ready")

@@ -1,12 +1,13 @@
 """The life of a saw's guides: when each was set, hours sawn since, what was noted of them."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.store.models import RunRow, SawRow, SetupRow
+from jade_ribbon.store.models import RunRow, SawRow, SetupRow, SetupStepRow
 
 NAMES = {
     "vertical": {"guides_upper": "upper guides", "guides_lower": "lower guides"},
@@ -45,6 +46,23 @@ def _hours_sawn(session: Session, saw_id: int, since: datetime) -> float:
     return float(seconds or 0.0) / 3600.0
 
 
+def _settings(session: Session, saw_id: int, key: str) -> Sequence[SetupStepRow]:
+    """Every time a step was really done on this saw, oldest first."""
+    query = (
+        select(SetupStepRow)
+        .join(SetupRow, SetupStepRow.setup_id == SetupRow.id)
+        .where(
+            SetupRow.saw_id == saw_id,
+            SetupStepRow.key == key,
+            SetupStepRow.done.is_(True),
+            SetupStepRow.still_good.is_(False),
+            SetupStepRow.deleted_at.is_(None),
+        )
+        .order_by(SetupRow.started_at)
+    )
+    return session.scalars(query).all()
+
+
 def guide_lives(session: Session, saw: SawRow) -> list[GuideLife]:
     """Upper and lower guides of a saw, as its cards tell; none for a saw without guides.
 
@@ -52,30 +70,17 @@ def guide_lives(session: Session, saw: SawRow) -> list[GuideLife]:
     """
     if saw.guides == "none":
         return []
-    cards = session.scalars(
-        select(SetupRow).where(SetupRow.saw_id == saw.id).order_by(SetupRow.started_at)
-    ).all()
     found = []
     for key, name in NAMES[saw.orientation].items():
-        set_ = [
-            card.steps[key]
-            for card in cards
-            if key in card.steps
-            and card.steps[key]["done"]
-            and not card.steps[key].get("still_good", False)
-        ]
-        at = datetime.fromisoformat(set_[-1]["at"]) if set_ else None
-        notes = [
-            GuideNote(datetime.fromisoformat(s["at"]), s["who"], s["note"])
-            for s in reversed(set_)
-            if s.get("note")
-        ]
+        set_ = _settings(session, saw.id, key)
+        at = set_[-1].at if set_ else None
+        notes = [GuideNote(s.at, s.who, s.note) for s in reversed(set_) if s.note]
         found.append(
             GuideLife(
                 key=key,
                 name=name,
                 set_at=at,
-                who=set_[-1]["who"] if set_ else "",
+                who=set_[-1].who if set_ else "",
                 hours_since=None if at is None else _hours_sawn(session, saw.id, at),
                 notes=notes[:NOTES_SHOWN],
             )

@@ -1,9 +1,11 @@
-"""Bodies of setting up: steps, readings, a saw's bench, alignment, roles and instruments."""
+"""Bodies of setting up: steps, readings, a saw's fittings, alignment, roles and instruments."""
 
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from jade_ribbon.core.setup.alignment import MOST_TURNS
+from jade_ribbon.core.setup.tension_reading import Means
 from jade_ribbon.core.setup.wheel_places import Axis, Wheel
 from jade_ribbon.formats.validation import Strict
 from jade_ribbon.services.bodies import Id, Person
@@ -11,7 +13,6 @@ from jade_ribbon.services.bodies import Id, Person
 Figure = Annotated[float, Field(ge=-100_000, le=100_000)]
 ReadingKey = Annotated[str, Field(max_length=24)]
 Figures = Annotated[dict[ReadingKey, Figure], Field(max_length=6)]
-Means = Literal["gauge", "pluck", "push", "scale", "travel"]
 
 
 class SetupStart(Strict):
@@ -55,7 +56,7 @@ class TensionReadingInput(Strict):
     deflection_mm: Annotated[float, Field(gt=0, le=100)] | None = None
 
 
-class SlipsInput(Strict):
+class ShimsInput(Strict):
     """A gap, and the thickness of a stack of ten of what is at hand."""
 
     gap_mm: Annotated[float, Field(ge=0, le=10)]
@@ -111,7 +112,7 @@ class MarkInput(Strict):
     reading: Annotated[float, Field(ge=0, le=10_000)]
 
 
-class BenchInput(Strict):
+class FittingsInput(Strict):
     """What is known of a saw for setting it up; left out: not known."""
 
     fence: Literal["fence", "single_point", "none"] = "fence"
@@ -156,7 +157,7 @@ class AlignmentStart(Strict):
 class AlignmentMove(Strict):
     """A turn made, clockwise positive, and the gap read after it."""
 
-    turns: Annotated[float, Field(ge=-1, le=1)]
+    turns: Annotated[float, Field(ge=-MOST_TURNS, le=MOST_TURNS)]
     gap_mm: Annotated[float, Field(ge=-30, le=30)]
 
 

@@ -64,6 +64,7 @@ class InstrumentReading:
 class _Held:
     """What an instrument is held against at a step: what it feels, and back to the step's unit."""
 
+    what: str
     sense: Callable[[], float]
     to_reading: float = 1.0
 
@@ -87,19 +88,20 @@ def _hold(found: Open, saw: SimulatedSaw, given: ReadInput) -> _Held:
     card = found.card
     if given.kind == "strain_gauge":
         saw.adjust("stress_MPa", card.tension.stress_MPa, step=given.step)
-        return _Held(
-            lambda: senses.gauge_stretch_um(saw, gauge_length_mm=card.tension.gauge_length_mm)
-        )
+        length = card.tension.gauge_length_mm
+        return _Held("stress_MPa", lambda: senses.gauge_stretch_um(saw, gauge_length_mm=length))
     push = card.tension.side_push
     if given.kind == "push_scale" and push is not None:
         saw.adjust("stress_MPa", card.tension.stress_MPa, step=given.step)
-        return _Held(lambda: senses.push_force_N(saw, deflection_mm=push.deflection_mm))
+        return _Held(
+            "stress_MPa", lambda: senses.push_force_N(saw, deflection_mm=push.deflection_mm)
+        )
     if given.kind == "tachometer":
         saw.adjust("speed_m_s", card.speed_m_s, step=given.step)
         per_rpm = rim_speed(wheel_diameter_mm=saw.wheel_diameter_mm, wheel_rpm=1.0)
-        return _Held(lambda: senses.wheel_rpm(saw), per_rpm)
+        return _Held("speed_m_s", lambda: senses.wheel_rpm(saw), per_rpm)
     saw.adjust(given.reading, _wanted_gap(found, given.reading), step=given.step)
-    return _Held(lambda: senses.gap_mm(saw, given.reading))
+    return _Held(given.reading, lambda: senses.gap_mm(saw, given.reading))
 
 
 def _check_chosen(session: Session, kind: str) -> None:
@@ -124,6 +126,7 @@ def read(
         reading = driver.read()
     except (DropoutError, OutOfRangeError) as problem:
         raise ConflictError(str(problem)) from problem
+    saw.looked(held.what, step=given.step)
     return InstrumentReading(
         reading.value * held.to_reading, reading.unit, reading.simulated, reading.instrument
     )
@@ -146,4 +149,6 @@ def record(session: Session, instruments: Instruments, setup_id: int) -> ListenA
     saw = instruments.floor.saw(setup_id, lambda: simulated_saw(found))
     saw.adjust("stress_MPa", found.card.tension.stress_MPa, step="note")
     instruments.floor.hold("microphone", lambda: senses.note_Hz(saw))
-    return hear(session, setup_id, instruments.microphone.record())
+    heard = hear(session, setup_id, instruments.microphone.record())
+    saw.looked("stress_MPa", step="note")
+    return heard

@@ -1,18 +1,27 @@
 """Set-ups kept: what was last time, how this one differs, what of it is still good."""
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from typing import Any
+from typing import cast
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.quantities.words import figure
-from jade_ribbon.core.setup.card import SetupCard, SetupStep
+from jade_ribbon.core.setup.card import SetupCard
+from jade_ribbon.core.setup.readiness import Since, TensionState, still_holds
 from jade_ribbon.services.records import now
-from jade_ribbon.services.setup.roles import core_bench
-from jade_ribbon.services.shop.saws import core_saw
-from jade_ribbon.store.models import BandEventRow, BandRow, DefectRow, JobRow, SawRow, SetupRow
+from jade_ribbon.services.setup.roles import core_fittings
+from jade_ribbon.store.models import (
+    BandEventRow,
+    BandRow,
+    DefectRow,
+    JobRow,
+    SawRow,
+    SetupRow,
+    SetupStepRow,
+)
 
 SHOWN = 12
 
@@ -87,20 +96,23 @@ def last_time(session: Session, row: SetupRow) -> LastTime | None:
     ).first()
     if before is None:
         return None
-    left = {k: v["left"] for k, v in before.steps.items() if v.get("left")}
-    means = before.steps.get("tension", {}).get("means")
-    notes = {k: v["note"] for k, v in before.steps.items() if v.get("note")}
+    steps = steps_of(session, before.id)
+    left = {k: s.left for k, s in steps.items() if s.left}
+    notes = {k: s.note for k, s in steps.items() if s.note}
+    tension = steps.get("tension")
     at = before.finished_at or before.started_at
-    return LastTime(before.id, at, left, notes, means)
+    return LastTime(before.id, at, left, notes, tension.means if tension else None)
 
 
-def compare(card: SetupCard, steps: dict[str, Any], last: LastTime | None) -> list[ComparedReading]:
+def compare(
+    card: SetupCard, steps: Mapping[str, SetupStepRow], last: LastTime | None
+) -> list[ComparedReading]:
     """Every reading left now that was left last time too."""
     if last is None:
         return []
     found = []
     for step in card.steps:
-        left = steps.get(step.key, {}).get("left", {})
+        left = steps[step.key].left if step.key in steps else {}
         before = last.left.get(step.key, {})
         for r in step.readings:
             if r.key in left and r.key in before:
@@ -122,66 +134,95 @@ def _gone_since(session: Session, row: SetupRow, since: datetime) -> bool:
     return session.scalars(query).first() is not None
 
 
-def _holds(session: Session, step: SetupStep, row: SetupRow, saw: SawRow, at: datetime) -> bool:
-    """Whether what keeps the step good is still as it was."""
-    if step.holds == "saw":
-        return True
-    if step.holds != "band" or saw.mounted_band_id != row.band_id:
-        return False
-    if _gone_since(session, row, at):
-        return False
-    slackened = saw.tension_since is not None and saw.tension_since > at
-    on_tension = ("tension", "fine_track", "guides_upper", "guides_lower", "drift")
-    return step.key not in on_tension or (saw.tension_state == "on" and not slackened)
+def _since(session: Session, row: SetupRow, saw: SawRow, at: datetime) -> Since:
+    """What became of saw and band since a time."""
+    return Since(
+        same_band_on=saw.mounted_band_id == row.band_id,
+        taken_off=_gone_since(session, row, at),
+        slackened=saw.tension_since is not None and saw.tension_since > at,
+        tension=cast(TensionState, saw.tension_state),
+    )
+
+
+def _last_done(session: Session, row: SetupRow, *, with_band: bool) -> dict[str, SetupStepRow]:
+    """By step, the last time another card of this saw did it; of this band only where asked."""
+    newest = (
+        select(SetupStepRow.key, func.max(SetupStepRow.setup_id).label("setup_id"))
+        .join(SetupRow, SetupStepRow.setup_id == SetupRow.id)
+        .where(
+            SetupRow.saw_id == row.saw_id,
+            SetupRow.id != row.id,
+            SetupStepRow.done.is_(True),
+            SetupStepRow.deleted_at.is_(None),
+        )
+        .group_by(SetupStepRow.key)
+    )
+    if with_band:
+        newest = newest.where(SetupRow.band_id == row.band_id)
+    last = newest.subquery()
+    query = select(SetupStepRow).join(
+        last, (SetupStepRow.key == last.c.key) & (SetupStepRow.setup_id == last.c.setup_id)
+    )
+    return {step.key: step for step in session.scalars(query)}
 
 
 def still_good(
     session: Session, card: SetupCard, row: SetupRow, saw: SawRow
 ) -> dict[str, StillGood]:
     """Steps of the saw's last cards that need not be done again, each until it expires."""
-    earlier = session.scalars(
-        select(SetupRow)
-        .where(SetupRow.saw_id == row.saw_id, SetupRow.id != row.id)
-        .order_by(SetupRow.id.desc())
-        .limit(SHOWN)
-    ).all()
-    hours = core_bench(saw).good_for_h
+    by_saw = _last_done(session, row, with_band=False)
+    by_band = _last_done(session, row, with_band=True)
+    hours = core_fittings(saw).good_for_h
     found: dict[str, StillGood] = {}
     for step in card.steps:
-        limit = timedelta(hours=hours.get(step.key, step.good_for_h))
-        for card_row in earlier:
-            record = card_row.steps.get(step.key)
-            same_band = card_row.band_id == row.band_id
-            if not record or not record["done"] or (step.holds == "band" and not same_band):
-                continue
-            at = datetime.fromisoformat(record["at"])
-            left = limit - (now() - at)
-            if left > timedelta(0) and _holds(session, step, row, saw, at):
-                found[step.key] = _good(card_row, record, at, left)
-            break
+        record = (by_band if step.holds == "band" else by_saw).get(step.key)
+        if record is None:
+            continue
+        left = timedelta(hours=hours.get(step.key, step.good_for_h)) - (now() - record.at)
+        since = _since(session, row, saw, record.at)
+        if left > timedelta(0) and still_holds(step.key, step.holds, since):
+            found[step.key] = _good(record, left)
     return found
 
 
-def _good(row: SetupRow, record: dict[str, Any], at: datetime, left: timedelta) -> StillGood:
+def _good(record: SetupStepRow, left: timedelta) -> StillGood:
     hours = left / timedelta(hours=1)
-    by = f" by {record['who']}" if record["who"] else ""
+    by = f" by {record.who}" if record.who else ""
     more = f"{figure(hours, 2)} h" if hours < 48 else f"{figure(hours / 24, 2)} days"
-    words = f"Done {at:%Y-%m-%d %H:%M} UTC{by}; good for {more} more."
+    words = f"Done {record.at:%Y-%m-%d %H:%M} UTC{by}; good for {more} more."
     return StillGood(
-        setup_id=row.id,
-        at=at,
+        setup_id=record.setup_id,
+        at=record.at,
         hours_left=hours,
-        left=record.get("left", {}),
-        means=record.get("means"),
-        who=record["who"],
+        left=record.left,
+        means=record.means,
+        who=record.who,
         words=words,
     )
+
+
+def steps_of(session: Session, setup_id: int) -> dict[str, SetupStepRow]:
+    """What was recorded on a card, by step."""
+    return steps_of_all(session, [setup_id]).get(setup_id, {})
+
+
+def steps_of_all(session: Session, setup_ids: Sequence[int]) -> dict[int, dict[str, SetupStepRow]]:
+    """The same for several cards; one statement."""
+    query = (
+        select(SetupStepRow)
+        .where(SetupStepRow.setup_id.in_(setup_ids), SetupStepRow.deleted_at.is_(None))
+        .order_by(SetupStepRow.id)
+    )
+    found: dict[int, dict[str, SetupStepRow]] = {}
+    for step in session.scalars(query):
+        found.setdefault(step.setup_id, {})[step.key] = step
+    return found
 
 
 def kept_setups(
     session: Session, *, saw_id: int | None = None, band_id: int | None = None
 ) -> list[KeptSetup]:
-    """The latest set-ups of a saw or a band, newest first; one statement."""
+    """The latest set-ups of a saw or a band, newest first; two statements."""
     query = (
         select(SetupRow, SawRow.name, BandRow.label, JobRow.name, JobRow.id)
         .join(SawRow, SetupRow.saw_id == SawRow.id)
@@ -194,15 +235,20 @@ def kept_setups(
         query = query.where(SetupRow.saw_id == saw_id)
     if band_id is not None:
         query = query.where(SetupRow.band_id == band_id)
+    rows = session.execute(query).all()
+    steps = steps_of_all(session, [row.id for row, *_ in rows])
     return [
-        _kept(row, saw, band, job or f"Job {job_id}")
-        for row, saw, band, job, job_id in session.execute(query)
+        _kept(row, saw, band, job or f"Job {job_id}", steps.get(row.id, {}))
+        for row, saw, band, job, job_id in rows
     ]
 
 
-def _kept(row: SetupRow, saw: str, band: str, job: str) -> KeptSetup:
-    tension = row.steps.get("tension", {})
-    stress = tension.get("left", {}).get("stress_MPa", row.figures.get("stress_MPa"))
+def _kept(
+    row: SetupRow, saw: str, band: str, job: str, steps: Mapping[str, SetupStepRow]
+) -> KeptSetup:
+    tension = steps.get("tension")
+    left = tension.left if tension else {}
+    stress = left.get("stress_MPa", row.figures.get("stress_MPa"))
     return KeptSetup(
         id=row.id,
         saw_id=row.saw_id,
@@ -212,10 +258,10 @@ def _kept(row: SetupRow, saw: str, band: str, job: str) -> KeptSetup:
         job_name=job,
         started_at=row.started_at,
         finished_at=row.finished_at,
-        stress_MPa=stress if tension.get("done") else None,
-        means=tension.get("means"),
-        skipped=[k for k, v in row.steps.items() if v["skipped"]],
-        who=sorted({v["who"] for v in row.steps.values() if v["who"]}),
+        stress_MPa=stress if tension is not None and tension.done else None,
+        means=tension.means if tension else None,
+        skipped=[k for k, s in steps.items() if s.skipped],
+        who=sorted({s.who for s in steps.values() if s.who}),
     )
 
 
@@ -231,8 +277,3 @@ def open_defects(session: Session, saw_id: int) -> list[DefectRow]:
         .order_by(DefectRow.id)
     )
     return list(session.scalars(query))
-
-
-def wheel_words(saw: SawRow) -> str:
-    """What the wheels of a saw are called, first the one that is trued."""
-    return "upper" if core_saw(saw).orientation == "vertical" else "left"

@@ -8,12 +8,12 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.faults.resonance import Running, Vibration, remedies, vibration
 from jade_ribbon.core.faults.rotating import TickVerdict, name_tick, turners
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import Said, quantity, sentence
 from jade_ribbon.core.setup.drift_verdict import DriftVerdict, drift_verdict
 from jade_ribbon.core.setup.figures import free_span_of
 from jade_ribbon.core.setup.listening import Heard, Plucks, listen, several
 from jade_ribbon.core.setup.note_names import note_name
-from jade_ribbon.core.setup.shims import Slips, slips_for
+from jade_ribbon.core.setup.shims import Shims, shims_for
 from jade_ribbon.core.setup.tension_reading import TensionBand, TensionReading, tension_reading
 from jade_ribbon.core.setup.tracking import TrackAdvice, track_advice
 from jade_ribbon.formats.recording import read_recording
@@ -21,12 +21,12 @@ from jade_ribbon.services.records import log_change, now
 from jade_ribbon.services.setup.cards import Open, open_card
 from jade_ribbon.services.setup.inputs import (
     DriftInput,
-    SlipsInput,
+    ShimsInput,
     TensionReadingInput,
     TickInput,
     TrackInput,
 )
-from jade_ribbon.services.setup.roles import calibrated, core_bench
+from jade_ribbon.services.setup.roles import calibrated, core_fittings
 from jade_ribbon.store.models import DriftRow, SawRow
 
 DRIFT_TRIALS = 6
@@ -55,22 +55,22 @@ class TensionAnswer:
     target_MPa: float
     low_MPa: float
     high_MPa: float
-    words: str
+    words: Said
     plucks: Plucks | None
 
 
-def _stands(reading: TensionReading, target: float, low: float, high: float) -> str:
+def _stands(reading: TensionReading, target: float, low: float, high: float) -> Said:
     """Too slack, right or too tight, with the uncertainty minded."""
     stress, spread = reading.stress_MPa, reading.uncertainty_MPa
     if abs(stress - target) <= max(spread, 0.03 * target):
         return "On target, as surely as this means can tell."
     if stress < low:
-        return f"Too slack by {quantity(target - stress, 'stress')}: more."
+        return sentence("Too slack by ", quantity(target - stress, "stress"), ": more.")
     if stress > high:
-        return f"Too tight by {quantity(stress - target, 'stress')}: less."
+        return sentence("Too tight by ", quantity(stress - target, "stress"), ": less.")
     more = "more" if stress < target else "less"
     left = quantity(abs(target - stress), "stress")
-    return f"Within what this steel wants; {left} {more} to the target."
+    return sentence("Within what this steel wants; ", left, f" {more} to the target.")
 
 
 def read_tension(session: Session, setup_id: int, given: TensionReadingInput) -> TensionAnswer:
@@ -82,7 +82,7 @@ def read_tension(session: Session, setup_id: int, given: TensionReadingInput) ->
         tension_band(found),
         means=given.means,
         value=value,
-        gauge_length_mm=found.world.shop.gauge_length_mm,
+        gauge_length_mm=found.snapshot.shop.gauge_length_mm,
         deflection_mm=given.deflection_mm,
         spread_share=plucks.spread_share if plucks else 0.0,
         known=calibrated(session, found.saw),
@@ -100,7 +100,7 @@ class ListenAnswer:
     wanted_Hz: float | None
     wanted_note: str | None
     reading: TensionReading | None
-    why_no_stress: str
+    why_no_stress: Said
 
 
 def hear(session: Session, setup_id: int, recording: bytes) -> ListenAnswer:
@@ -109,16 +109,17 @@ def hear(session: Session, setup_id: int, recording: bytes) -> ListenAnswer:
     sound = read_recording(recording)
     heard = listen(sound.samples, sound.rate_Hz)
     wanted = found.card.tension.note_Hz
-    reading, why = None, ""
+    reading = None
+    why: Said = ""
     try:
         reading = tension_reading(
             tension_band(found),
             means="pluck",
             value=heard.frequency_Hz,
-            gauge_length_mm=found.world.shop.gauge_length_mm,
+            gauge_length_mm=found.snapshot.shop.gauge_length_mm,
         )
     except InputError as error:
-        why = f"{error.faults[0].path} {error.faults[0].message}"
+        why = sentence(f"{error.faults[0].path} ", error.faults[0].message)
     return ListenAnswer(heard, wanted, note_name(wanted) if wanted else None, reading, why)
 
 
@@ -129,7 +130,7 @@ class VibrationAnswer:
     speed_m_s: float
     guide_span_mm: float
     card: Vibration
-    remedies: tuple[str, ...]
+    remedies: tuple[Said, ...]
     verdict: str
 
 
@@ -165,9 +166,9 @@ def shakes(session: Session, setup_id: int) -> VibrationAnswer:
     )
 
 
-def slips(given: SlipsInput) -> Slips:
+def slips(given: ShimsInput) -> Shims:
     """How many slips make a gap."""
-    return slips_for(gap_mm=given.gap_mm, stack_mm=given.stack_mm)
+    return shims_for(gap_mm=given.gap_mm, stack_mm=given.stack_mm)
 
 
 @dataclass(frozen=True)
@@ -206,8 +207,8 @@ def drift_trials(session: Session, band_id: int) -> list[DriftTrial]:
 
 def _drift_method(found: Open) -> str:
     """The saw's own fence decides before the house rule: a single point needs no shift."""
-    fence = core_bench(found.saw).fence
-    return "single_point" if fence == "single_point" else found.world.shop.rules["drift"]
+    fence = core_fittings(found.saw).fence
+    return "single_point" if fence == "single_point" else found.snapshot.shop.rules["drift"]
 
 
 def read_drift(session: Session, setup_id: int, given: DriftInput) -> DriftAnswer:
@@ -218,7 +219,7 @@ def read_drift(session: Session, setup_id: int, given: DriftInput) -> DriftAnswe
     verdict = drift_verdict(
         offset_mm=given.offset_mm,
         run_mm=given.run_mm,
-        fence_bolt_spacing_mm=core_bench(found.saw).fence_bolt_spacing_mm,
+        fence_bolt_spacing_mm=core_fittings(found.saw).fence_bolt_spacing_mm,
         method=method,
         earlier_deg=[t.angle_deg for t in earlier],
     )
@@ -243,13 +244,13 @@ def read_drift(session: Session, setup_id: int, given: DriftInput) -> DriftAnswe
 def read_tick(session: Session, setup_id: int, given: TickInput) -> TickVerdict:
     """Which turning part a counted tick belongs to, at the card's speed."""
     found = open_card(session, setup_id)
-    bench = core_bench(found.saw)
+    fittings = core_fittings(found.saw)
     known = turners(
         speed_m_s=found.saw.speed_set_m_s or found.card.speed_m_s,
         band_length_mm=found.best.evaluation.facts.length_mm,
         wheel_diameters_mm=found.job.saw.wheel_diameters_mm,
-        belt_length_mm=bench.belt_length_mm,
-        pulley_mm=bench.wheel_pulley_mm,
+        belt_length_mm=fittings.belt_length_mm,
+        pulley_mm=fittings.wheel_pulley_mm,
     )
     return name_tick(ticks=given.ticks, seconds=given.seconds, known=known)
 
@@ -261,5 +262,5 @@ def read_tracking(session: Session, setup_id: int, given: TrackInput) -> TrackAd
         position_mm=given.position_mm,
         creep_mm=given.creep_mm,
         turns=given.turns,
-        knob=core_bench(found.saw).knob,
+        knob=core_fittings(found.saw).knob,
     )

@@ -1,4 +1,4 @@
-"""Who may do what, which instruments are used, and what is known of a saw's bench."""
+"""Who may do what, which instruments are used, and what is known of a saw's fittings."""
 
 from dataclasses import dataclass
 from types import MappingProxyType
@@ -10,15 +10,16 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.bands.facts import body_width_of
 from jade_ribbon.core.mechanics.tension import travel_give
 from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.words import Said, sentence
 from jade_ribbon.core.setup.calibration import CalibrationPoint, ScaleFit, fit_scale
-from jade_ribbon.core.setup.fittings import Bench, PrintedScaleMark
+from jade_ribbon.core.setup.fittings import Fittings, PrintedScaleMark
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.devices.instrument import SPECS
 from jade_ribbon.reference.tables import setup_step_texts
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.bands import band_type
-from jade_ribbon.services.records import get, log_change, snapshot
-from jade_ribbon.services.setup.inputs import BenchInput, SettingUpInput
+from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.setup.inputs import FittingsInput, SettingUpInput
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import shop_row
 from jade_ribbon.store.models import BandRow, SawRow, ScalePointRow
@@ -64,7 +65,7 @@ def write_setting_up(session: Session, given: SettingUpInput) -> SettingUp:
     row = shop_row(session)
     session.add(row)
     session.flush()
-    before = snapshot(row)
+    before = as_record(row)
     row.setting_up = given.model_dump()
     change = log_change(session, row, "edit", before)
     kept = read_setting_up(session)
@@ -84,21 +85,21 @@ def check_authorised(session: Session, reserve: str, name: str) -> None:
     )
 
 
-def bench_record(row: SawRow) -> BenchInput:
-    """What is known of a saw's bench, as saved and shown."""
-    return BenchInput.model_validate(row.bench or {})
+def fittings_record(row: SawRow) -> FittingsInput:
+    """What is known of a saw's fittings, as saved and shown."""
+    return FittingsInput.model_validate(row.fittings or {})
 
 
-def core_bench(row: SawRow) -> Bench:
-    """The core's bench of a saw."""
-    record = bench_record(row)
+def core_fittings(row: SawRow) -> Fittings:
+    """The core's fittings of a saw."""
+    record = fittings_record(row)
     plain: dict[str, Any] = record.model_dump(exclude={"printed_marks", "good_for_h"})
     marks = tuple(PrintedScaleMark(m.width_mm, m.reading) for m in record.printed_marks)
-    return Bench(printed_marks=marks, good_for_h=MappingProxyType(record.good_for_h), **plain)
+    return Fittings(printed_marks=marks, good_for_h=MappingProxyType(record.good_for_h), **plain)
 
 
-def write_bench(session: Session, saw_id: int, given: BenchInput) -> int:
-    """Save what is known of a saw's bench; the id of the change, for undo."""
+def write_fittings(session: Session, saw_id: int, given: FittingsInput) -> int:
+    """Save what is known of a saw's fittings; the id of the change, for undo."""
     keys = {t.key for t in setup_step_texts()}
     faults = [
         Fault(f"good_for_h.{k}", f"is no step; accepted: {', '.join(sorted(keys))}", k)
@@ -108,8 +109,8 @@ def write_bench(session: Session, saw_id: int, given: BenchInput) -> int:
     if faults:
         raise InputError(faults)
     row: SawRow = get(session, "saw", saw_id)
-    before = snapshot(row)
-    row.bench = given.model_dump()
+    before = as_record(row)
+    row.fittings = given.model_dump()
     return log_change(session, row, "edit", before).id
 
 
@@ -142,12 +143,12 @@ def scale_points(session: Session, saw_id: int) -> list[KeptPoint]:
     ]
 
 
-def fit_or_none(points: list[KeptPoint], per_strand: float) -> tuple[ScaleFit | None, str]:
+def fit_or_none(points: list[KeptPoint], per_strand: float) -> tuple[ScaleFit | None, Said]:
     """The fitted line, or why there is none yet."""
     try:
         return fit_scale([p.point for p in points], force_per_strand=per_strand), ""
     except InputError as error:
-        return None, f"{error.faults[0].path} {error.faults[0].message}"
+        return None, sentence(f"{error.faults[0].path} ", error.faults[0].message)
 
 
 def calibrated(session: Session, saw: SawRow) -> Calibrated:

@@ -11,7 +11,7 @@ from jade_ribbon.core.choosing.catalogue import catalogue_candidates
 from jade_ribbon.core.job import Candidate, Saw
 from jade_ribbon.core.mechanics.speed import rim_speed
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.words import quantity
+from jade_ribbon.core.quantities.words import Said, join, quantity, sentence
 from jade_ribbon.core.setup.calibration import PrintedMark, ScaleFit, stress_from_scale
 from jade_ribbon.core.setup.drive_settings import (
     PulleyChange,
@@ -22,12 +22,12 @@ from jade_ribbon.core.setup.drive_settings import (
     settings,
     speed_from_turns,
 )
-from jade_ribbon.formats.job import saw_record
+from jade_ribbon.formats.job import SawFile, saw_file, saw_record
 from jade_ribbon.reference.tables import steels
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.records import as_record, get, log_change, now
 from jade_ribbon.services.setup.inputs import ScalePointInput, SpeedMeasured
-from jade_ribbon.services.setup.roles import KeptPoint, core_bench, fit_or_none, scale_points
+from jade_ribbon.services.setup.roles import KeptPoint, core_fittings, fit_or_none, scale_points
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import SawRow, ScalePointRow
 
@@ -56,7 +56,7 @@ class ScaleAnswer:
 
     points: list[ScalePoint]
     fit: ScaleFit | None
-    why_not: str
+    why_not: Said
     marks: list[PrintedMark]
     change_id: int | None
 
@@ -89,7 +89,7 @@ def _usual_band(width_mm: float) -> Candidate:
 def _marks(row: SawRow, fit: ScaleFit, saw: Saw) -> list[PrintedMark]:
     """What each printed mark really gives a usual band of its width, against its target."""
     found = []
-    for mark in core_bench(row).printed_marks:
+    for mark in core_fittings(row).printed_marks:
         band = _usual_band(mark.width_mm)
         stress = stress_from_scale(
             fit,
@@ -128,7 +128,7 @@ def add_point(session: Session, saw_id: int, given: ScalePointInput) -> ScaleAns
 def delete_point(session: Session, point_id: int) -> int:
     """Delete a point; the id of the change, for undo."""
     row: ScalePointRow = get(session, "scale_point", point_id)
-    before = snapshot(row)
+    before = as_record(row)
     row.deleted_at = now()
     return log_change(session, row, "delete", before).id
 
@@ -146,16 +146,16 @@ class SpeedsAnswer:
 def speeds(session: Session, saw_id: int, target_m_s: float) -> SpeedsAnswer:
     """Settings of a saw's drive for a band speed (m/s)."""
     row: SawRow = get(session, "saw", saw_id)
-    drive, bench = core_saw(row).drive, core_bench(row)
+    drive, fittings = core_saw(row).drive, core_fittings(row)
     change, why = None, ""
     if drive.kind == "inverter":
         why = "An inverter gives any speed in its range."
-    elif bench.motor_pulley_mm and bench.wheel_pulley_mm:
+    elif fittings.motor_pulley_mm and fittings.wheel_pulley_mm:
         change = pulley_change(
             drive,
             target_speed_m_s=target_m_s,
-            motor_pulley_mm=bench.motor_pulley_mm,
-            wheel_pulley_mm=bench.wheel_pulley_mm,
+            motor_pulley_mm=fittings.motor_pulley_mm,
+            wheel_pulley_mm=fittings.wheel_pulley_mm,
         )
     else:
         why = "The saw's pulleys are not recorded."
@@ -170,8 +170,8 @@ class MeasuredSpeed:
     uncertainty_m_s: float
     nominal_m_s: float
     off_share: float
-    words: str
-    saw: dict[str, object]
+    words: Said
+    saw: SawFile
     change_id: int | None
 
 
@@ -191,23 +191,23 @@ def measure_speed(session: Session, saw_id: int, given: SpeedMeasured) -> Measur
     off = speed / given.nominal_m_s - 1.0
     sure = abs(off) > share
     words = (
-        f"{quantity(speed, 'speed')}, {100 * off:+.1f} % against the record: correct it."
+        sentence(quantity(speed, "speed"), f", {100 * off:+.1f} % against the record: correct it.")
         if sure
-        else f"{quantity(speed, 'speed')}: the record is right, as surely as this tells."
+        else sentence(quantity(speed, "speed"), ": the record is right, as surely as this tells.")
     )
     change = None
     if given.keep:
         if saw.drive.kind == "fixed" and not any(
             abs(v - given.nominal_m_s) < 1e-6 for v in saw.drive.speeds_m_s
         ):
-            known = ", ".join(quantity(v, "speed") for v in saw.drive.speeds_m_s)
-            words = (
-                f"{quantity(given.nominal_m_s, 'speed')} is no step of this saw; accepted: {known}"
+            known = join(", ", (quantity(v, "speed") for v in saw.drive.speeds_m_s))
+            words = sentence(
+                quantity(given.nominal_m_s, "speed"), " is no step of this saw; accepted: ", known
             )
             raise InputError([Fault("nominal_m_s", words, given.nominal_m_s)])
-        before = snapshot(row)
+        before = as_record(row)
         drive = corrected(saw.drive, nominal_m_s=given.nominal_m_s, measured_m_s=speed)
         row.drive = saw_record(dataclasses.replace(saw, drive=drive))["drive"]
         change = log_change(session, row, "edit", before).id
-    record = saw_record(core_saw(row))
+    record = saw_file(core_saw(row))
     return MeasuredSpeed(speed, share * speed, given.nominal_m_s, off, words, record, change)

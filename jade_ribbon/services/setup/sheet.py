@@ -4,47 +4,49 @@ import functools
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.quantities.words import number, quantity, said
+from jade_ribbon.core.quantities.words import Said, Words, join, number, quantity, said, sentence
 from jade_ribbon.core.setup.card import SetupStep
 from jade_ribbon.formats.setup_sheet import SetupSheet, SheetStep
 from jade_ribbon.services.setup.cards import SetupAnswer, StepState, one_setup
 from jade_ribbon.services.shop.settings import read_shop
 
 
-def _left(step: SetupStep, state: StepState | None) -> str:
+def _left(step: SetupStep, state: StepState | None) -> Said:
     """What was left at a step, in words."""
     if state is None:
         return ""
     if state.skipped:
         return f"skipped: {state.skipped}"
     parts = [
-        f"{r.label} {quantity(state.left[r.key], r.kind)}"
+        sentence(f"{r.label} ", quantity(state.left[r.key], r.kind))
         for r in step.readings
         if r.key in state.left
     ]
-    return ", ".join([*parts, *([state.who] if state.who else [])])
+    return join(", ", [*parts, *([state.who] if state.who else [])])
 
 
-def _figures(answer: SetupAnswer) -> list[tuple[str, str]]:
+def _figures(answer: SetupAnswer) -> list[tuple[str, Words]]:
     card = answer.card
     tension = card.tension
-    forms = [
+    forms: list[Words] = [
         quantity(tension.stress_MPa, "stress"),
-        f"{quantity(tension.forms.gauge_stretch_um, 'stretch')} on a gauge",
+        sentence(quantity(tension.forms.gauge_stretch_um, "stretch"), " on a gauge"),
     ]
     if tension.note_Hz is not None:
         forms.append(f"{tension.note_Hz:.1f} Hz plucked")
     if tension.side_push is not None:
         push = tension.side_push
         forms.append(
-            f"{quantity(push.force_N, 'force')} for {quantity(push.deflection_mm, 'length')}"
+            sentence(
+                quantity(push.force_N, "force"), " for ", quantity(push.deflection_mm, "length")
+            )
         )
     guard = next(s for s in card.steps if s.key == "guard")
     return [
-        ("tension", ", ".join(forms)),
-        ("speed", f"{quantity(card.speed_m_s, 'speed')}, {card.speed_setting}"),
+        ("tension", join(", ", forms)),
+        ("speed", sentence(quantity(card.speed_m_s, "speed"), f", {card.speed_setting}")),
         ("feed", quantity(card.feed_m_min, "feed")),
-        ("guard", f"{guard.figure} {guard.readings[0].label}"),
+        ("guard", sentence(guard.figure, f" {guard.readings[0].label}")),
     ]
 
 
@@ -72,7 +74,7 @@ def setup_sheet(session: Session, setup_id: int, address: str) -> SetupSheet:
             )
             for step in answer.card.steps
         ],
-        cautions=[c.text for c in answer.cautions],
+        cautions=[say(c.text) for c in answer.cautions],
         disclaimer=answer.disclaimer,
         address=address,
     )

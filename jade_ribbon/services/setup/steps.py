@@ -3,28 +3,21 @@
 from datetime import datetime
 from typing import Any
 
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.words import quantity
 from jade_ribbon.core.setup.card import READING_RANGES, SetupStep
+from jade_ribbon.core.setup.readiness import check_frame, refused
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.records import log_change, now, snapshot
+from jade_ribbon.services.records import as_record, log_change, now
 from jade_ribbon.services.setup.cards import Open, SetupAnswer, one_setup, open_card
 from jade_ribbon.services.setup.inputs import StepInput
-from jade_ribbon.services.setup.kept import still_good
+from jade_ribbon.services.setup.kept import steps_of, still_good
 from jade_ribbon.services.setup.roles import check_authorised
 from jade_ribbon.services.shop.inputs import MountInput
 from jade_ribbon.services.shop.saws import mount
-
-
-def _needs(found: Open, key: str, doors_open: bool) -> None:
-    """Isolation before any step with doors open; a band before tension."""
-    steps = found.row.steps
-    if doors_open and not steps.get("isolate", {}).get("done"):
-        raise ConflictError("Isolate the saw first: this step has the doors open.")
-    if key == "tension" and found.saw.mounted_band_id != found.row.band_id:
-        raise ConflictError("Mount the band first.")
+from jade_ribbon.store.models import SetupStepRow
 
 
 def record_step(
@@ -32,7 +25,6 @@ def record_step(
 ) -> SetupAnswer:
     """Tick, untick or skip a step; mounting and tensioning move the saw's state too."""
     found = open_card(session, setup_id)
-    row = found.row
     step = next((s for s in found.card.steps if s.key == key), None)
     if step is None:
         known = ", ".join(s.key for s in found.card.steps)
@@ -42,16 +34,42 @@ def record_step(
     if given.skipped and key == "isolate":
         raise ConflictError("Isolating cannot be skipped.")
     if given.done:
-        _needs(found, key, step.doors_open and not given.still_good)
+        _check_needs(session, found, step, given)
         check_authorised(session, step.reserve, given.authorised_by)
     record = given.model_dump()
     if given.still_good:
         record |= _carried(session, found, key)
-    before, when = snapshot(row), at or now()
-    row.steps = row.steps | {key: record | {"at": when.isoformat()}}
+    when = at or now()
+    _keep(session, setup_id, key, record | {"at": when})
     _move_saw(session, found, key, given, when)
-    log_change(session, row, key, before)
     return one_setup(session, setup_id)
+
+
+def _check_needs(session: Session, found: Open, step: SetupStep, given: StepInput) -> None:
+    """ConflictError while something must be done first: isolation, a band to tension."""
+    isolate = steps_of(session, found.row.id).get("isolate")
+    words = refused(
+        step.key,
+        doors_open=step.doors_open and not given.still_good,
+        isolated=isolate is not None and isolate.done,
+        band_on=found.saw.mounted_band_id == found.row.band_id,
+    )
+    if words:
+        raise ConflictError(words)
+
+
+def _keep(session: Session, setup_id: int, key: str, record: dict[str, Any]) -> None:
+    """Write a step of a card, the first time or again."""
+    kept = session.scalars(
+        select(SetupStepRow).where(SetupStepRow.setup_id == setup_id, SetupStepRow.key == key)
+    ).first()
+    before = None if kept is None or kept.deleted_at is not None else as_record(kept)
+    row = kept or SetupStepRow(setup_id=setup_id, key=key)
+    for name, value in record.items():
+        setattr(row, name, value)
+    row.deleted_at = None
+    session.add(row)
+    log_change(session, row, "add" if before is None else "edit", before)
 
 
 def _carried(session: Session, found: Open, key: str) -> dict[str, Any]:
@@ -81,22 +99,12 @@ def _check_figures(step: SetupStep, given: StepInput) -> None:
         raise InputError(faults)
 
 
-FRAME_SLACK = 1.05
-"""What a reading may be off, before a frame counts as overloaded."""
-
-
 def _check_frame(found: Open, key: str, given: StepInput) -> None:
     """A tension left over what the frame holds is not recorded as done: slacken first."""
     reach = found.best.evaluation.reachable_MPa
     left = given.left.get("stress_MPa")
-    if key != "tension" or not given.done or reach is None or left is None:
-        return
-    if left > FRAME_SLACK * reach:
-        words = (
-            f"{quantity(left, 'stress')} puts more on the frame than it holds: slacken it; "
-            f"accepted: up to {quantity(reach, 'stress')} in this band"
-        )
-        raise InputError([Fault("left.stress_MPa", words, left)])
+    if key == "tension" and given.done and reach is not None and left is not None:
+        check_frame(left, reach_MPa=reach)
 
 
 def _move_saw(session: Session, found: Open, key: str, given: StepInput, at: datetime) -> None:
@@ -107,7 +115,7 @@ def _move_saw(session: Session, found: Open, key: str, given: StepInput, at: dat
     if given.still_good:
         return
     saw = found.saw
-    before = snapshot(saw)
+    before = as_record(saw)
     if key == "speed":
         target = found.card.speed_m_s
         saw.speed_set_m_s = given.left.get("speed_m_s", target) if given.done else None

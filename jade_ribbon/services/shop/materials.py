@@ -13,7 +13,7 @@ from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.formats.job import MaterialChanges, MaterialFile, order_faults
 from jade_ribbon.reference.tables import Material, materials
 from jade_ribbon.services.errors import ConflictError, NotFoundError
-from jade_ribbon.services.records import log_change, now, snapshot
+from jade_ribbon.services.records import as_record, log_change, now
 from jade_ribbon.services.shop.inputs import MaterialInput
 from jade_ribbon.store.models import JobRow, MaterialRow
 
@@ -90,7 +90,7 @@ def _check(material: Material) -> None:
 
 def _keep(session: Session, row: MaterialRow, given: MaterialInput, action: str) -> MaterialPage:
     base = materials()[row.base_key]
-    before = snapshot(row) if row.id else None
+    before = as_record(row) if row.id else None
     plain = given.changes.model_dump(exclude_none=True)
     row.changes = {k: v for k, v in plain.items() if v != getattr(base, k)}
     row.name, row.note, row.deleted_at = given.name, given.note, None
@@ -128,7 +128,7 @@ def reset(session: Session, key: str) -> int:
         raise NotFoundError("own copy of material", key)
     if key not in materials() and _in_use(session, key):
         raise ConflictError(f"{row.name} is used by a job; it cannot be deleted.")
-    before = snapshot(row)
+    before = as_record(row)
     row.deleted_at = now()
     return log_change(session, row, "delete", before).id
 

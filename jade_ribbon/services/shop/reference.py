@@ -6,10 +6,17 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.cautions import DISCLAIMER
 from jade_ribbon.core.choosing.conflicts import LIMIT_MARKS, LIMIT_WORDS
+from jade_ribbon.core.choosing.sentences import FINISH_WORDS, OperationSentence, operation_sentences
+from jade_ribbon.core.choosing.unknown_saw import ASSUMED, STARTING_SAW, Assumed
 from jade_ribbon.core.edge.history import SCRAP_REASONS
-from jade_ribbon.core.edge.signs import SYMPTOMS
+from jade_ribbon.core.edge.run_pace import PACES, PaceBand
+from jade_ribbon.core.edge.signs import Sign, signs
+from jade_ribbon.core.job import Finish
+from jade_ribbon.core.mechanics.feed import Limit
 from jade_ribbon.core.mechanics.wear import EDGE_STATES
-from jade_ribbon.core.quantities.plausible import SLIPS, USUAL, Usual
+from jade_ribbon.core.quantities.plausible import USUAL, Usual
+from jade_ribbon.core.quantities.words import Said, table_text
+from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
 from jade_ribbon.reference.tables import house_rules, materials, other_names, steels, tooth_forms
 from jade_ribbon.services.shop.materials import material_table
 
@@ -26,6 +33,8 @@ class MaterialLine:
     note: str
     also: str
     own: bool
+    is_metal: bool
+    is_grained: bool
 
 
 @dataclass(frozen=True)
@@ -56,9 +65,10 @@ class RuleLine:
     key: str
     title: str
     choices: tuple[str, ...]
-    choice_names: tuple[str, ...]
+    choice_names: tuple[Said, ...]
     default: str
-    why: str
+    why: Said
+    bears_on_choice: bool
 
 
 @dataclass(frozen=True)
@@ -78,11 +88,15 @@ class Reference:
     forms: list[FormLine]
     rules: list[RuleLine]
     edges: list[EdgeLine]
-    limits: dict[str, str]
-    limit_marks: dict[str, str]
+    limits: dict[Limit, str]
+    limit_marks: dict[Limit, str]
     usual: dict[str, Usual]
-    slips: tuple[float, ...]
-    symptoms: tuple[str, ...]
+    signs: tuple[Sign, ...]
+    paces: tuple[PaceBand, ...]
+    assumed: dict[str, Assumed]
+    starting_saw: SawFile
+    operations: tuple[OperationSentence, ...]
+    finishes: dict[Finish, str]
     scrap_reasons: tuple[str, ...]
     disclaimer: str
 
@@ -100,6 +114,8 @@ def reference(session: Session) -> Reference:
                 note=m.cautions,
                 also=", ".join(other_names()[m.key].names) if m.key in other_names() else "",
                 own=m != materials().get(m.key),
+                is_metal=m.is_metal,
+                is_grained=m.is_grained,
             )
             for m in material_table(session).values()
         ],
@@ -116,15 +132,27 @@ def reference(session: Session) -> Reference:
             for f in tooth_forms().values()
         ],
         rules=[
-            RuleLine(r.key, r.title, r.choices, r.choice_names, r.default, r.why)
+            RuleLine(
+                key=r.key,
+                title=r.title,
+                choices=r.choices,
+                choice_names=tuple(table_text(name) for name in r.choice_names),
+                default=r.default,
+                why=table_text(r.why),
+                bears_on_choice=r.key in RulesFile.model_fields,
+            )
             for r in house_rules().values()
         ],
         edges=[EdgeLine(e.key, e.tip_radius_um) for e in EDGE_STATES],
         limits=dict(LIMIT_WORDS),
         limit_marks=dict(LIMIT_MARKS),
         usual=dict(USUAL),
-        slips=SLIPS,
-        symptoms=SYMPTOMS,
+        signs=signs(),
+        paces=PACES,
+        assumed=dict(ASSUMED),
+        starting_saw=saw_file(STARTING_SAW),
+        operations=operation_sentences(),
+        finishes=dict(FINISH_WORDS),
         scrap_reasons=SCRAP_REASONS,
         disclaimer=DISCLAIMER,
     )

@@ -2,15 +2,16 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Any, cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.job import Drive, Saw
-from jade_ribbon.formats.job import SawFile, saw_record
+from jade_ribbon.core.setup.readiness import TensionState
+from jade_ribbon.formats.job import SawFile, saw_file
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.records import get, log_change, now, snapshot
+from jade_ribbon.services.records import as_record, get, log_change, now
 from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput
 from jade_ribbon.store.models import BandEventRow, BandRow, SawRow
 
@@ -24,12 +25,12 @@ class SawAnswer:
     """A saw as shown: its figures, what is mounted, whether under tension."""
 
     id: int
-    saw: dict[str, Any]
+    saw: SawFile
     assumed: list[str]
     note: str
     mounted_band_id: int | None
     mounted_label: str | None
-    tension_state: str
+    tension_state: TensionState
     tension_since: datetime | None
     tension_stress_MPa: float | None
 
@@ -49,12 +50,12 @@ def core_saw(row: SawRow) -> Saw:
 def answer(row: SawRow, label: str | None) -> SawAnswer:
     return SawAnswer(
         id=row.id,
-        saw=saw_record(core_saw(row)),
+        saw=saw_file(core_saw(row)),
         assumed=row.assumed,
         note=row.note,
         mounted_band_id=row.mounted_band_id,
         mounted_label=label,
-        tension_state=row.tension_state,
+        tension_state=cast(TensionState, row.tension_state),
         tension_since=row.tension_since,
         tension_stress_MPa=row.tension_stress_MPa,
     )
@@ -96,7 +97,7 @@ def add_saw(session: Session, given: SawInput) -> SawAnswer:
 
 def edit_saw(session: Session, saw_id: int, given: SawInput) -> SawAnswer:
     row = get(session, "saw", saw_id)
-    before = snapshot(row)
+    before = as_record(row)
     _apply(row, given)
     log_change(session, row, "edit", before)
     return one_saw(session, saw_id)
@@ -105,7 +106,7 @@ def edit_saw(session: Session, saw_id: int, given: SawInput) -> SawAnswer:
 def delete_saw(session: Session, saw_id: int) -> int:
     """Delete a saw; the id of the change, for undo."""
     row = get(session, "saw", saw_id)
-    before = snapshot(row)
+    before = as_record(row)
     row.deleted_at = now()
     return log_change(session, row, "delete", before).id
 
@@ -130,7 +131,7 @@ def mount(session: Session, saw_id: int, given: MountInput, at: datetime | None 
     row: SawRow = get(session, "saw", saw_id)
     if given.band_id is not None and given.band_id == row.mounted_band_id:
         return
-    before = snapshot(row)
+    before = as_record(row)
     if given.band_id is not None:
         band: BandRow = get(session, "band", given.band_id)
         if band.state != "rack":
@@ -157,7 +158,7 @@ def set_tension(
     row: SawRow = get(session, "saw", saw_id)
     if given.state == "on" and row.mounted_band_id is None:
         raise ConflictError(f"No band is on {row.name}: mount one before tensioning.")
-    before = snapshot(row)
+    before = as_record(row)
     row.tension_state, row.tension_since = given.state, at or now()
     row.tension_stress_MPa = given.stress_MPa if given.state == "on" else None
     log_change(session, row, "tension", before)

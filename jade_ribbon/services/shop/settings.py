@@ -9,7 +9,7 @@ from jade_ribbon.core.job import Rates, Rules
 from jade_ribbon.core.setup.words import ShopHabits
 from jade_ribbon.formats.job import RatesFile, RulesFile
 from jade_ribbon.reference.tables import house_rules
-from jade_ribbon.services.records import log_change, snapshot
+from jade_ribbon.services.records import as_record, log_change
 from jade_ribbon.services.shop.inputs import ShopInput
 from jade_ribbon.store.models import ShopRow
 
@@ -70,7 +70,7 @@ def write_shop(session: Session, given: ShopInput) -> Shop:
     row = shop_row(session)
     session.add(row)
     session.flush()
-    before = snapshot(row)
+    before = as_record(row)
     row.name, row.units, row.currency = given.name, given.units, given.currency
     row.gauge_length_mm = given.gauge_length_mm
     row.rules = {**given.rules, "guard_gap_mm": given.guard_gap_mm}

@@ -78,7 +78,7 @@ def test_command_line_file_and_screen_agree(shop: FlaskClient, changed: dict[str
 
 def test_bands_are_compared_feasible_or_not(shop: FlaskClient) -> None:
     shop.post("/api/bands", json=SMALL)
-    found = ask(shop, "/api/plan/compare", band_ids=[1, 2], min_radius_mm=90)
+    found = ask(shop, "/api/plan/compare", band_ids=[1, 2], operation="curve", min_radius_mm=90)
     assert [c["band"]["label"] for c in found] == ["K-07", "K-01"]
     assert found[0]["option"] is None
     assert "Turns 101 mm at the tightest" in found[0]["reasons"][0]["text"]

@@ -20,6 +20,8 @@ def test_the_whole_walk_moves_the_band_s_wear(shop: FlaskClient) -> None:
         "band_id": 1,
         "open": True,
         "words": "",
+        "when_done": "House rule: release the tension if the saw stands overnight. "
+        "Isolate the saw; dust out of the wheel boxes.",
     }
     logged = shop.post("/api/runs", json=RUN).get_json()
     assert logged["feed_m_min"] == pytest.approx(25.2 / 800 * 60)

@@ -22,7 +22,7 @@ def band(choice: Choice) -> Candidate:
 
 
 def reasons_against(job: Job, candidate: Candidate) -> dict[str, str]:
-    return {r.key: r.text for r in evaluate(candidate, job).conflicts}
+    return {r.key: metric(r.text) for r in evaluate(candidate, job).conflicts}
 
 
 def test_the_worked_example_comes_out_as_by_hand(job: Job) -> None:

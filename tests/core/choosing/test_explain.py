@@ -8,7 +8,7 @@ import pytest
 
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.explain import difference, reasons, rules_applied
-from jade_ribbon.core.choosing.figures import Explained, explain
+from jade_ribbon.core.choosing.figures import Explained, explain_figures
 from jade_ribbon.core.choosing.steel_costs import spread, steel_costs, wear_uncertainty
 from jade_ribbon.core.job import Candidate, Job, Rules
 from jade_ribbon.core.quantities.words import figure, metric, percent
@@ -36,7 +36,7 @@ def answer(job: Job) -> tuple[Ranked, Choice]:
 
 @pytest.fixture
 def found(job: Job) -> dict[str, Explained]:
-    return dict(explain(answer(job)[0], job))
+    return dict(explain_figures(answer(job)[0], job))
 
 
 def inputs(explained: Explained) -> dict[str, float]:
@@ -107,7 +107,7 @@ def test_every_figure_has_source_and_uncertainty(found: dict[str, Explained]) ->
 def test_reasons_say_what_bound_each_choice(job: Job) -> None:
     best, choice = answer(job)
     said = {r.key: metric(r.text) for r in reasons(best, choice, job)}
-    assert "85 % of its tension: 135 MPa of 150 MPa with 3200 N" in said["width"]
+    assert "85 % of its tension: 135 MPa of 150 MPa with 3200 N" in metric(said["width"])
     assert "14.6 teeth" in said["pitch"]
     assert "fastest of 2 steps: 14.5 m/s, 19 % under the 18.0 m/s wanted" in said["speed"]
     assert "the motor" in said["feed"]
@@ -127,7 +127,7 @@ def test_reasons_say_what_bound_each_choice(job: Job) -> None:
 def test_reasons_name_the_house_rule(job: Job, rules: dict[str, Any], words: str) -> None:
     own = dataclasses.replace(job, rules=Rules(**rules))
     best, choice = answer(own)
-    assert any(words in r.text for r in reasons(best, choice, own))
+    assert any(words in metric(r.text) for r in reasons(best, choice, own))
     applied = {r.rule: r.choice for r in rules_applied(best, choice, own)}
     for key, value in rules.items():
         assert applied[key] == value
@@ -137,8 +137,8 @@ def test_an_unknown_frame_is_said_in_the_width(job: Job) -> None:
     blind = dataclasses.replace(job, saw=dataclasses.replace(job.saw, wheel_force_max_N=None))
     best, choice = answer(blind)
     said = {r.key: r.text for r in reasons(best, choice, blind)}
-    assert "is not known" in said["width"]
-    assert "the frame's force is not recorded" in said["tension"]
+    assert "is not known" in metric(said["width"])
+    assert "the frame's force is not recorded" in metric(said["tension"])
 
 
 def test_what_the_width_rule_costs_is_told(job: Job) -> None:

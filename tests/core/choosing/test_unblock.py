@@ -9,6 +9,7 @@ from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.evaluate import evaluate
 from jade_ribbon.core.choosing.unblock import openers
 from jade_ribbon.core.job import Candidate, Job
+from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.formats.job import JobFile
 
 K05 = Candidate("K-05", 19.0, 0.81, 3.0, 3.0, "hook", "carbon_flexback", length_mm=3360.0)
@@ -61,7 +62,7 @@ def test_thin_work_is_offered_a_stack(job: Job) -> None:
 
 def test_a_light_frame_is_told_what_it_lacks(job: Job) -> None:
     light = dataclasses.replace(job, saw=dataclasses.replace(job.saw, wheel_force_max_N=900.0))
-    assert offers(light)["frame"].text.startswith("A frame that holds")
+    assert metric(offers(light)["frame"].text).startswith("A frame that holds")
 
 
 def test_offers_come_smallest_step_first_and_none_for_an_empty_rack(job: Job) -> None:

@@ -1,6 +1,5 @@
 """A band's history replayed, its life, wear of a run, and the set-up card."""
 
-import dataclasses
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
@@ -8,7 +7,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.edge.history import BandHistory, EventFact, RunFact, edge_after_runs, replay
 from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.edge.sharpening import sharpening_advice
@@ -20,17 +18,13 @@ from jade_ribbon.core.edge.shop_life import (
     own_life_m,
     to_wood_metres,
 )
-from jade_ribbon.core.job import Candidate, Job
+from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.life import SHAPE, survival
 from jade_ribbon.core.mechanics.wear import edge_state, fouling
-from jade_ribbon.core.quantities.plausible import USUAL, meant
-from jade_ribbon.core.quantities.words import metric
-from jade_ribbon.core.setup.card import setup_card
-from jade_ribbon.core.setup.words import ShopHabits, coplanar_limit_of
 from jade_ribbon.reference.tables import materials, steels, tooth_forms
+from tests.support.histories import K07
 
 T0 = datetime(2026, 1, 1, tzinfo=UTC)
-K07 = Candidate("K-07", 19.0, 0.81, 2.0, 2.0, "hook", "silicon_steel", length_mm=3360.0)
 
 
 def run(day: int, metres: float = 100.0, gum: float = 0.1) -> RunFact:
@@ -159,94 +153,6 @@ def test_edge_states_have_ends() -> None:
         "spent",
         "spent",
     ]
-
-
-def card_of(job: Job, **habits: str) -> Any:
-    best = choose(dataclasses.replace(job, bands=(K07,))).best
-    assert best is not None
-    return setup_card(best, job, gauge_length_mm=50.0, habits=ShopHabits(**habits))
-
-
-def said(step: Any) -> str:
-    """Everything a step says, in metric."""
-    return metric(" ".join((step.figure, step.do, step.check, step.wrong)))
-
-
-def test_the_card_gives_one_stress_in_every_form(job: Job) -> None:
-    tension = card_of(job).tension
-    assert tension.wheel_force_N == pytest.approx(3200)
-    assert tension.forms.gauge_stretch_um == pytest.approx(tension.stress_MPa / 206_000 * 50_000)
-    span = (3360 - 3.14159265 * 400) / 2
-    assert tension.free_span_mm == pytest.approx(span)
-    assert tension.side_push is not None
-    assert 2 * (tension.side_push.deflection_mm / span) ** 2 < 0.05 * tension.stress_MPa / 206_000
-    assert tension.note_Hz is not None and 40 < tension.note_Hz < 100
-
-
-def test_three_wheels_have_no_free_span_to_pluck(job: Job) -> None:
-    saw = dataclasses.replace(job.saw, wheel_diameters_mm=(400.0, 400.0, 400.0))
-    tension = card_of(dataclasses.replace(job, saw=saw)).tension
-    assert (tension.note_Hz, tension.side_push, tension.wheel_travel_mm) == (None, None, None)
-    assert tension.wheel_force_N == pytest.approx(
-        min(150, 3200 / 3**0.5 / 11.8924) * 11.89242 * 3**0.5, rel=1e-4
-    )
-
-
-def test_the_card_follows_house_rules_and_guides(job: Job) -> None:
-    steps = {s.key: s for s in card_of(job).steps}
-    assert metric(steps["guard"].figure) == "195 mm"
-    assert "sides 0.10 mm, thrust 0.30 mm" in said(steps["guides_upper"])
-    assert "centred on the crown" in steps["rough_track"].do
-    assert "gauge" in steps["tension"].check
-    assert (
-        "Plucked" in {s.key: s for s in card_of(job, tension_means="pluck").steps}["tension"].check
-    )
-    wide = {s.key: s for s in card_of(job, side_gap="wide").steps}
-    assert "sides 0.80 mm" in said(wide["guides_lower"])
-    flat = dataclasses.replace(job, saw=dataclasses.replace(job.saw, tyre="flat"))
-    assert "front edge" in {s.key: s for s in card_of(flat).steps}["rough_track"].do
-
-
-@pytest.mark.parametrize(
-    ("field", "value", "want"),
-    [
-        ("thickness_mm", 6.4, 0.64),
-        ("height_mm", 1.85, 18.5),
-        ("width_mm", 0.75, 7.5),
-        ("tpi", 2.0, None),
-        ("unknown", 1e9, None),
-    ],
-)
-def test_unusual_values_are_asked_about(field: str, value: float, want: float | None) -> None:
-    assert meant(field, value) == want
-
-
-def test_usual_ranges_are_in_order() -> None:
-    assert all(0 <= u.low < u.high for u in USUAL.values())
-
-
-def test_the_card_says_the_shop_s_own_ways(job: Job) -> None:
-    usual = {s.key: s for s in card_of(job).steps}
-    assert "halve from the middle outwards" in usual["table"].do
-    assert "over 3 mm" in said(usual["fine_track"])
-    assert usual["drift"].check.startswith("Up to 2°: set the fence")
-    own = {
-        s.key: s
-        for s in card_of(
-            job, coplanar="always", drift="tracking", reactive="one_face", weld="running"
-        ).steps
-    }
-    assert "true them if not" in own["fine_track"].do
-    assert "slice from one face" in own["table"].do
-    assert "Steer a small drift" in own["drift"].check
-    assert "Dress the back edge only" in own["start"].wrong
-
-
-def test_a_flat_or_big_wheel_is_trued_sooner(job: Job) -> None:
-    assert coplanar_limit_of(job.saw) == 3.0
-    for changed in ({"tyre": "flat"}, {"wheel_diameters_mm": (600.0, 600.0)}):
-        saw = dataclasses.replace(job.saw, **changed)
-        assert coplanar_limit_of(saw) == 1.0
 
 
 @pytest.mark.parametrize(

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from jade_ribbon.core.faults.resonance import Running, remedies, running_note, vibration
 from jade_ribbon.core.mechanics.tension import pluck_frequency
+from jade_ribbon.core.quantities.words import Quantity, Sentence, metric
 
 BAND = Running(
     stress_MPa=134.0,
@@ -81,8 +82,9 @@ def test_a_meeting_within_five_per_cent_is_warned_of_and_cleared() -> None:
     assert [m.source.name for m in near.meetings] == ["4 × wheel turns"]
     assert abs(near.meetings[0].apart_share) < 0.02
     offered = remedies(band, speed_m_s=14.5)
-    assert "clears it" in offered[0]
-    cleared = float(offered[0].split("[[")[1].split("|")[0])
+    first = offered[0]
+    assert isinstance(first, Sentence) and "clears it" in metric(first)
+    cleared = next(p.value for p in first.parts if isinstance(p, Quantity))
     assert vibration(band, speed_m_s=cleared).meetings == ()
 
 

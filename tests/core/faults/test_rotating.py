@@ -4,6 +4,7 @@ import pytest
 
 from jade_ribbon.core.faults.rotating import name_tick, turners
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.words import metric
 
 
 def test_a_tick_is_named_by_its_rate() -> None:
@@ -16,12 +17,12 @@ def test_a_tick_is_named_by_its_rate() -> None:
     )
     assert [t.key for t in known] == ["weld", "wheel", "belt"]
     weld = name_tick(ticks=43, seconds=10, known=known)
-    assert weld.key == "weld" and "never while it moves" in weld.words
+    assert weld.key == "weld" and "never while it moves" in metric(weld.words)
     wheel = name_tick(ticks=115, seconds=10, known=known)
     assert wheel.key == "wheel"
     belt = name_tick(ticks=81, seconds=10, known=known)
     assert belt.key == "belt"
     none = name_tick(ticks=60, seconds=10, known=known)
-    assert none.key == "" and "Count again" in none.words
+    assert none.key == "" and "Count again" in metric(none.words)
     with pytest.raises(InputError, match="count at least one tick"):
         name_tick(ticks=0, seconds=10, known=known)

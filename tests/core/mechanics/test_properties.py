@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from jade_ribbon.core.mechanics.bending import bending_fatigue, wheel_bending
 from jade_ribbon.core.mechanics.cutting import bite, cutting_power
-from jade_ribbon.core.mechanics.feed import feed_window
+from jade_ribbon.core.mechanics.feed import Limit, feed_window
 from jade_ribbon.core.mechanics.geometry import min_radius, widest_for_radius
 from jade_ribbon.core.mechanics.life import life_posterior, survival
 from jade_ribbon.core.mechanics.slicing import slicing
@@ -171,7 +171,7 @@ WINDOW = {
 
 
 @given(st.sampled_from(["power", "stability", "edge", "hand"]), st.floats(0, 1))
-def test_each_force_limit_is_where_the_cut_takes_that_force(limit: str, dull: float) -> None:
+def test_each_force_limit_is_where_the_cut_takes_that_force(limit: Limit, dull: float) -> None:
     """Putting a limit's feed back into the power law gives the limit itself."""
     window = feed_window(**{**WINDOW, "dullness": dull})
     keys = ("speed_m_s", "pitch_mm", "kerf_mm", "height_mm", "K_ref_MPa", "m")

@@ -7,6 +7,7 @@ import pytest
 
 from jade_ribbon.core.calc import CALCULATIONS, calculate, calculate_all
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.words import metric
 
 GEOMETRY = {"width_mm": 19.0, "thickness_mm": 0.81, "kerf_mm": 1.4}
 
@@ -14,7 +15,7 @@ GEOMETRY = {"width_mm": 19.0, "thickness_mm": 0.81, "kerf_mm": 1.4}
 def faults(name: str, given: Any) -> list[tuple[str, str]]:
     with pytest.raises(InputError) as caught:
         calculate(name, given)
-    return [(f.path, f.message) for f in caught.value.faults]
+    return [(f.path, metric(f.message)) for f in caught.value.faults]
 
 
 def test_every_fault_is_told_at_once() -> None:

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jade_ribbon.core.quantities.words import metric
-from jade_ribbon.core.setup.shims import slips_for
+from jade_ribbon.core.setup.shims import shims_for
 
 
 @pytest.mark.parametrize(
@@ -19,7 +19,7 @@ from jade_ribbon.core.setup.shims import slips_for
     ],
 )
 def test_slips(gap: float, stack: float, layers: int, words: str) -> None:
-    found = slips_for(gap_mm=gap, stack_mm=stack)
+    found = shims_for(gap_mm=gap, stack_mm=stack)
     assert found.layers == layers
     assert metric(found.words).startswith(words.rstrip("."))
 
@@ -28,7 +28,7 @@ def test_slips(gap: float, stack: float, layers: int, words: str) -> None:
 def test_slips_are_never_more_than_half_a_slip_off_when_one_goes_in(
     gap: float, stack: float
 ) -> None:
-    found = slips_for(gap_mm=gap, stack_mm=stack)
+    found = shims_for(gap_mm=gap, stack_mm=stack)
     assert found.makes_mm == pytest.approx(found.layers * stack / 10)
     if found.layers > 1:
         assert abs(found.off_mm) <= stack / 20 + 1e-9

@@ -15,6 +15,7 @@ from jade_ribbon.core.mechanics.tension import (
     travel_give,
 )
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.core.setup.calibration import (
     CalibrationPoint,
     PrintedMark,
@@ -25,6 +26,7 @@ from jade_ribbon.core.setup.calibration import (
 from jade_ribbon.core.setup.tension_reading import (
     MEANS,
     Calibrated,
+    Means,
     TensionBand,
     TensionReading,
     tension_reading,
@@ -43,7 +45,7 @@ BAND = TensionBand(
 stresses = st.floats(40, 250)
 
 
-def read(means: str, value: float, **more: object) -> TensionReading:
+def read(means: Means, value: float, **more: object) -> TensionReading:
     return tension_reading(BAND, means=means, value=value, gauge_length_mm=100.0, **more)  # type: ignore[arg-type]
 
 
@@ -75,7 +77,7 @@ def test_gauge_note_push_and_travel_invert_each_other(
         span_mm=span,
         deflection_mm=3.0,
     ).side_force_N
-    readings = {
+    readings: dict[Means, float] = {
         "gauge": forms.gauge_stretch_um,
         "pluck": note,
         "push": push,
@@ -122,7 +124,7 @@ def test_plucks_that_scatter_are_less_sure() -> None:
 def test_a_push_too_far_warns_that_it_reads_high() -> None:
     near, far = read("push", 12.0, deflection_mm=2.0), read("push", 120.0, deflection_mm=20.0)
     assert near.warnings == ()
-    assert "push less far" in far.warnings[0]
+    assert "push less far" in metric(far.warnings[0])
 
 
 def test_over_the_frame_says_slacken() -> None:
@@ -130,7 +132,9 @@ def test_over_the_frame_says_slacken() -> None:
     hard = read("gauge", 80.1)
     assert hard.wheel_force_N == pytest.approx(3924, rel=0.01)
     assert hard.frame_share is not None and hard.frame_share > 1
-    assert "over the frame's" in hard.warnings[-1] and hard.warnings[-1].endswith("slacken.")
+    assert "over the frame's" in metric(hard.warnings[-1]) and metric(hard.warnings[-1]).endswith(
+        "slacken."
+    )
 
 
 @pytest.mark.parametrize(
@@ -145,7 +149,7 @@ def test_over_the_frame_says_slacken() -> None:
     ],
 )
 def test_a_reading_that_cannot_be_is_refused(
-    means: str, value: float, more: dict[str, float], words: str
+    means: Means, value: float, more: dict[str, float], words: str
 ) -> None:
     with pytest.raises(InputError, match=words):
         read(means, value, **more)
@@ -205,9 +209,8 @@ def test_outside_the_calibrated_readings_it_is_less_sure_and_says_so() -> None:
     assert fit.uncertainty_N(40) > fit.uncertainty_N(12) > 0
     known = Calibrated(scale=fit)
     assert read("scale", 12.0, known=known).warnings == ()
-    assert (
-        "outside the readings calibrated here, 5 to 20"
-        in read("scale", 26.0, known=known).warnings[0]
+    assert "outside the readings calibrated here, 5 to 20" in metric(
+        read("scale", 26.0, known=known).warnings[0]
     )
 
 
@@ -232,7 +235,7 @@ def test_what_travel_gives_away_is_found_by_measuring() -> None:
     assert back == pytest.approx(134.0)
     known = read("travel", 1.5, known=Calibrated(travel_give=give))
     assert known.stress_MPa == pytest.approx(134.0) and known.warnings == ()
-    assert read("travel", 1.5).warnings[0].startswith("Tyres and frame give too")
+    assert metric(read("travel", 1.5).warnings[0]).startswith("Tyres and frame give too")
 
 
 def test_a_push_the_strip_takes_by_itself_has_no_stress() -> None:

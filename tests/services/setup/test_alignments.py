@@ -30,7 +30,7 @@ def test_a_wheel_is_trued_and_its_answer_remembered(shop: FlaskClient) -> None:
     assert taken["finished_at"] is None and len(taken["moves"]) == len(answer["moves"]) - 1
     second = post(shop, "/api/saws/1/alignments", 201, **start)
     assert second["known_words"].startswith("This saw answers a turn by ")
-    assert len(shop.get("/api/saws/1/alignments").get_json()) == 2
+    assert len(shop.get("/api/saws/1/alignments").get_json()["truings"]) == 2
 
 
 def test_a_saw_s_own_bolt_is_named_and_only_its_own_wheels(shop: FlaskClient) -> None:
@@ -43,13 +43,13 @@ def test_a_saw_s_own_bolt_is_named_and_only_its_own_wheels(shop: FlaskClient) ->
         usual["bolt"]
         == "Upper shaft, bolt at 9 o'clock seen from the doors, where it usually stands"
     )
-    shop.put("/api/saws/1/bench", json={"toe_bolt_oclock": 3})
-    own = shop.get("/api/saws/1/alignments").get_json()[0]
+    shop.put("/api/saws/1/fittings", json={"toe_bolt_oclock": 3})
+    own = shop.get("/api/saws/1/alignments").get_json()["truings"][0]
     assert (own["bolt"], own["oclock"]) == ("Upper shaft, bolt at 3 o'clock seen from the doors", 3)
     assert own["turn_words"] == "3/4 turn clockwise"
     for wheel in ("left", "third"):
         refused = shop.post("/api/saws/1/alignments", json=start | {"wheel": wheel}).get_json()
         assert refused["errors"][0]["path"] == "wheel"
         assert refused["errors"][0]["message"].endswith("accepted: upper, lower")
-    odd = shop.put("/api/saws/1/bench", json={"toe_bolt_oclock": 13}).get_json()
+    odd = shop.put("/api/saws/1/fittings", json={"toe_bolt_oclock": 13}).get_json()
     assert odd["errors"][0]["path"] == "toe_bolt_oclock"

@@ -63,11 +63,11 @@ def test_steps_expire_by_the_saw_s_own_hours(
     later = now() + timedelta(hours=13)
     monkeypatch.setattr(kept, "now", lambda: later)
     assert "tension" not in shop.get(url).get_json()["still_good"]
-    bench = {"good_for_h": {"tension": 48}}
-    assert shop.put("/api/saws/1/bench", json=bench).status_code == 200
+    fittings = {"good_for_h": {"tension": 48}}
+    assert shop.put("/api/saws/1/fittings", json=fittings).status_code == 200
     left = shop.get(url).get_json()["still_good"]["tension"]["hours_left"]
     assert left == pytest.approx(35, abs=0.1)
-    odd = shop.put("/api/saws/1/bench", json={"good_for_h": {"tea": 1}})
+    odd = shop.put("/api/saws/1/fittings", json={"good_for_h": {"tea": 1}})
     assert odd.get_json()["errors"][0]["path"] == "good_for_h.tea"
 
 

@@ -57,7 +57,7 @@ def test_a_recording_is_heard_for_this_band_and_span(shop: FlaskClient) -> None:
 
 
 def test_drift_is_kept_with_the_band_and_its_growth_told(shop: FlaskClient) -> None:
-    shop.put("/api/saws/1/bench", json={"fence_bolt_spacing_mm": 150})
+    shop.put("/api/saws/1/fittings", json={"fence_bolt_spacing_mm": 150})
     url = begin(shop)
     for offset in (1.0, 3.0):
         post(shop, f"{url}/drift", offset_mm=offset, run_mm=300, keep=True)
@@ -68,7 +68,7 @@ def test_drift_is_kept_with_the_band_and_its_growth_told(shop: FlaskClient) -> N
     assert shop.get("/api/bands/1/drift").get_json() == third["earlier"]
     stop = post(shop, f"{url}/drift", offset_mm=15.0, run_mm=300)
     assert stop["verdict"]["stop"] and stop["verdict"]["fence_shift_mm"] is None
-    shop.put("/api/saws/1/bench", json={"fence": "single_point"})
+    shop.put("/api/saws/1/fittings", json={"fence": "single_point"})
     point = post(shop, f"{url}/drift", offset_mm=5.0, run_mm=300)
     assert "no shift is needed" in point["verdict"]["words"]
 
@@ -77,7 +77,7 @@ def test_ticks_slips_and_vibration_are_answered(shop: FlaskClient) -> None:
     url = begin(shop)
     tick_ = post(shop, f"{url}/tick", ticks=43, seconds=10)
     assert tick_["key"] == "weld"
-    slips = post(shop, "/api/slips", gap_mm=0.3, stack_mm=1.0)
+    slips = post(shop, "/api/shims", gap_mm=0.3, stack_mm=1.0)
     assert slips["layers"] == 3
     card = shop.get(f"{url}/vibration").get_json()
     assert card["card"]["band_Hz"] == pytest.approx(14.5 / 3.36)

@@ -1,6 +1,7 @@
 /** Typed calls to the server; every failure comes out as a Problem with words for a person. */
 import createClient from "openapi-fetch";
 
+import { say, type Said } from "../lib/units";
 import type { FaultBody, paths } from "./schema";
 
 export const client = createClient<paths>({
@@ -13,11 +14,12 @@ export const client = createClient<paths>({
 export class Problem extends Error {
   constructor(
     readonly code: string,
-    message: string,
+    /** What went wrong, in words whose quantities stay open. */
+    readonly detail: Said,
     readonly status: number,
     readonly errors: readonly FaultBody[] = [],
   ) {
-    super(message);
+    super(say(detail, "metric"));
   }
 
   /** The server could not be reached, or was restarting: worth sending again. */
@@ -35,7 +37,7 @@ interface Answer<T> {
 function problemOf(error: unknown, response: Response): Problem {
   const body = (typeof error === "object" && error !== null ? error : {}) as {
     code?: string;
-    detail?: string;
+    detail?: Said;
     errors?: FaultBody[];
   };
   return new Problem(
@@ -75,6 +77,7 @@ export async function askPatiently<T>(call: () => Promise<Answer<T>>): Promise<T
 }
 
 /** What to tell a person of whatever was thrown. */
-export function wordsOf(problem: unknown): string {
+export function wordsOf(problem: unknown): Said {
+  if (problem instanceof Problem) return problem.detail;
   return problem instanceof Error ? problem.message : String(problem);
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import { level, PluckWatch } from "../lib/microphone";
-import { crownHeight, facePath, toothedEdge } from "./tyre";
+import { crownHeight, facePath } from "./tyre";
 import { bandPath, threeWheels, twoWheels, wheelsFor } from "./wheels";
 
 describe("wheels to scale", () => {
@@ -35,12 +35,6 @@ describe("wheels to scale", () => {
 });
 
 describe("a band on its tyre", () => {
-  it("rides in the middle, forward of it, or with its teeth over the edge", () => {
-    expect(toothedEdge("centred on the crown", 30, 20)).toBe(5);
-    expect(toothedEdge("slightly forward of centre", 30, 20)).toBeLessThan(5);
-    expect(toothedEdge("teeth at or just over the front edge", 30, 20)).toBeLessThan(0);
-  });
-
   it("has a crown only where the tyre is crowned", () => {
     expect(crownHeight(15, 30, true)).toBeGreaterThan(crownHeight(2, 30, true));
     expect(crownHeight(15, 30, false)).toBe(0);

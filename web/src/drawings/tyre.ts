@@ -9,13 +9,6 @@ export function crownHeight(at_mm: number, width_mm: number, crowned: boolean): 
   return CROWN_SHARE * width_mm * (1 - off * off);
 }
 
-/** Where the band's toothed edge stands from the tyre's front edge, by the rule. */
-export function toothedEdge(rule: string, tyre_mm: number, band_mm: number): number {
-  if (rule.includes("front edge")) return -0.04 * band_mm;
-  const centred = (tyre_mm - band_mm) / 2;
-  return rule.includes("forward") ? centred - 0.08 * tyre_mm : centred;
-}
-
 /** Points along the tyre's face as an SVG path, so many pixels to the mm. */
 export function facePath(width_mm: number, crowned: boolean, scale: number, grow: number): string {
   const points = Array.from({ length: 25 }, (_, i) => {

@@ -1,8 +1,9 @@
-import { ask, client, Problem } from "../api/client";
+import { ask, client, wordsOf } from "../api/client";
+import type { Said } from "./units";
 
 /** The one line that tells what just happened, with its undo. */
 class Notice {
-  text = $state("");
+  text = $state<Said>("");
   bad = $state(false);
   #undo = $state<(() => Promise<void>) | null>(null);
   #timer: ReturnType<typeof setTimeout> | undefined;
@@ -11,7 +12,7 @@ class Notice {
     return this.#undo !== null;
   }
 
-  #show(text: string, bad: boolean, undo: (() => Promise<void>) | null, ms: number): void {
+  #show(text: Said, bad: boolean, undo: (() => Promise<void>) | null, ms: number): void {
     clearTimeout(this.#timer);
     this.text = text;
     this.bad = bad;
@@ -19,17 +20,17 @@ class Notice {
     this.#timer = setTimeout(() => this.close(), ms);
   }
 
-  say(text: string): void {
+  say(text: Said): void {
     this.#show(text, false, null, 6000);
   }
 
   fail(problem: unknown): void {
-    const text = problem instanceof Problem || problem instanceof Error ? problem.message : "";
+    const text = problem instanceof Error ? wordsOf(problem) : "";
     this.#show(text || "Something went wrong.", true, null, 12_000);
   }
 
   /** Something was changed that can be taken back with this change. */
-  canUndo(text: string, changeId: number, after: () => Promise<void> | void): void {
+  canUndo(text: Said, changeId: number, after: () => Promise<void> | void): void {
     const undo = async () => {
       const params = { path: { change_id: changeId } };
       await ask(client.POST("/api/changes/{change_id}/undo", { params }));

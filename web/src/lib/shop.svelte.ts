@@ -1,7 +1,7 @@
 import { ask, askPatiently, client, wordsOf } from "../api/client";
 import type { MaterialLine, Reference, SawAnswer, Shop } from "../api/schema";
 import { recall, remember } from "./storage";
-import { money, number, quantity, say, unitName, type Kind, type Units } from "./units";
+import { money, number, quantity, say, unitName, type Kind, type Said, type Units } from "./units";
 
 type Theme = "light" | "dark";
 
@@ -10,7 +10,7 @@ class ShopState {
   settings = $state<Shop | null>(null);
   reference = $state<Reference | null>(null);
   saws = $state<SawAnswer[]>([]);
-  failed = $state("");
+  failed = $state<Said>("");
   units = $state<Units>(recall<Units>("units", "metric"));
   theme = $state<Theme>(
     recall<Theme>(
@@ -83,7 +83,7 @@ class ShopState {
   }
 
   /** A sentence of the core's, its quantities said in the shop's units. */
-  words(text: string): string {
+  words(text: Said): string {
     return say(text, this.units);
   }
 
@@ -91,15 +91,17 @@ class ShopState {
     return money(amount, this.currency);
   }
 
-  /** The value probably meant by an unusual one, from the core's table of usual values. */
-  meant(field: string, value: number): number | null {
+  /** Whether a value is one the core asks about before it computes. */
+  unusual(field: string, value: number): boolean {
     const usual = this.reference?.usual[field];
-    if (!usual || (value >= usual.low && value <= usual.high)) return null;
-    for (const slip of this.reference?.slips ?? []) {
-      const other = value * slip;
-      if (other >= usual.low && other <= usual.high) return Number(other.toPrecision(6));
-    }
-    return null;
+    return usual !== undefined && (value < usual.low || value > usual.high);
+  }
+
+  /** The value probably meant by an unusual one, as the core tells; null when it cannot. */
+  async meant(field: string, value: number): Promise<number | null> {
+    if (!this.unusual(field, value)) return null;
+    const answer = await ask(client.POST("/api/meant", { body: { field, value } }));
+    return answer.value;
   }
 
   async save(changed: Partial<Shop>): Promise<void> {

@@ -185,12 +185,15 @@ describe("the outbox", () => {
 });
 
 describe("the shop", () => {
-  it("asks about slips only when one explains the value", () => {
+  it("asks the core what was meant only by an unusual value", async () => {
     shop.settings = SETTINGS;
     shop.reference = REFERENCE;
-    expect(shop.meant("thickness_mm", 6.4)).toBe(0.64);
-    expect(shop.meant("thickness_mm", 0.64)).toBeNull();
-    expect(shop.meant("unknown", 1e9)).toBeNull();
+    answers({ value: 0.64 });
+    expect(await shop.meant("thickness_mm", 0.64)).toBeNull();
+    expect(await shop.meant("unknown", 1e9)).toBeNull();
+    expect(fetch).not.toHaveBeenCalled();
+    expect(await shop.meant("thickness_mm", 6.4)).toBe(0.64);
+    expect(fetch).toHaveBeenCalledTimes(1);
   });
 
   it("turns units and theme over and remembers", () => {

@@ -8,6 +8,7 @@ import {
   readNumber,
   readQuantity,
   say,
+  type Said,
   significant,
 } from "./units";
 import SAID from "../../../tests/data/said.json";
@@ -81,7 +82,8 @@ describe("showing", () => {
 
 describe("a sentence with open quantities", () => {
   // The same cases are run against the core, whose sheets are printed with them.
-  it.each(SAID)("$text", ({ text, metric, inch }) => {
+  it.each(SAID)("$metric", ({ parts, metric, inch }) => {
+    const text = parts as Said;
     expect(say(text, "metric")).toBe(metric);
     expect(say(text, "inch")).toBe(inch);
   });

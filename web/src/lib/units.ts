@@ -121,19 +121,30 @@ export function quantity(value: number, kind: Kind, units: Units): string {
   return name ? `${number(value, kind, units)} ${name}` : number(value, kind, units);
 }
 
-const NUMBER = String.raw`-?\d+(?:\.\d+)?(?:e[-+]?\d+)?`;
-const OPEN = new RegExp(
-  String.raw`\[\[(${NUMBER})(?::(${NUMBER}))?\|(${Object.keys(UNITS.metric).join("|")})\]\]`,
-  "g",
-);
+/** A quantity of the core's inside a sentence, or a range up to `high`, left open. */
+export interface OpenQuantity {
+  readonly value: number;
+  readonly kind: Kind;
+  readonly high?: number;
+}
+/** What the core tells a reader: plain words, or words with their quantities open. */
+export type Said = string | readonly (string | OpenQuantity)[];
 
-/** A sentence of the core's, its open quantities and ranges said in these units. */
-export function say(text: string, units: Units): string {
-  return text.replace(OPEN, (_, low: string, high: string | undefined, kind: Kind) =>
-    high === undefined
-      ? quantity(Number(low), kind, units)
-      : `${number(Number(low), kind, units)} to ${quantity(Number(high), kind, units)}`,
-  );
+/** Words of the core's, their open quantities and ranges said in these units. */
+export function say(text: Said, units: Units): string {
+  if (typeof text === "string") return text;
+  return text
+    .map((part) => {
+      if (typeof part === "string") return part;
+      const last = quantity(part.high ?? part.value, part.kind, units);
+      return part.high === undefined ? last : `${number(part.value, part.kind, units)} to ${last}`;
+    })
+    .join("");
+}
+
+/** Words put together, quantities staying open. */
+export function together(...parts: readonly Said[]): Said {
+  return parts.flatMap((part) => (typeof part === "string" ? [part] : part));
 }
 
 const SUFFIXES: Record<string, { kind: Kind[]; size: number }> = {

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { BandFigures } from "../api/schema";
-  import { inCurve, kerfMiddle } from "../drawings/curve";
+  import type { BandFigures, InCurve } from "../api/schema";
+  import { kerfMiddle } from "../drawings/curve";
   import { shop } from "../lib/shop.svelte";
 
   interface Props {
@@ -9,13 +9,14 @@
     radius_mm: number;
     tight_mm: number;
     comfortable_mm: number;
+    /** How it leans in the curve, from the core. */
+    place: InCurve;
   }
-  const { band, radius_mm, tight_mm, comfortable_mm }: Props = $props();
+  const { band, radius_mm, tight_mm, comfortable_mm, place }: Props = $props();
 
   const W = 560;
   const H = 120;
   const k = $derived(Math.min(24, (W - 120) / band.width_mm));
-  const place = $derived(inCurve(band.width_mm, band.thickness_mm, band.kerf_mm, radius_mm));
   const y0 = H / 2 + 12;
   const steps = Array.from({ length: 41 }, (_, i) => i / 40);
   /** A wall of the kerf, from ahead of the teeth to behind the back edge. */
@@ -28,7 +29,7 @@
       })
       .join("");
   }
-  const back = $derived(place.lean * band.width_mm);
+  const back = $derived(place.lean_rad * band.width_mm);
   const body = $derived.by(() => {
     const half = (band.thickness_mm / 2) * k;
     const [x1, y1, x2, y2] = [60, y0, 60 + band.width_mm * k, y0 - back * k];

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { shop } from "../lib/shop.svelte";
   import type { Caution } from "../api/schema";
 
   interface Props {
@@ -16,7 +17,7 @@
   <ul>
     {#each items as caution (caution.key)}
       <li data-level={caution.level}>
-        {#if caution.level === "stop"}<strong>Stop. </strong>{/if}{caution.text}
+        {#if caution.level === "stop"}<strong>Stop. </strong>{/if}{shop.words(caution.text)}
       </li>
     {/each}
   </ul>

@@ -6,13 +6,15 @@
 
   interface Props {
     window: FeedWindow;
+    /** Feed from which a cut under the floor is hot instead of shut, m/min. */
+    hot_from: number;
     /** Words of each limit, from the core. */
     words: Readonly<Record<string, string>>;
     /** Feed at the handle, m/min. */
     feed: number;
     onfeed: (feed: number) => void;
   }
-  const { window, words, feed, onfeed }: Props = $props();
+  const { window, hot_from, words, feed, onfeed }: Props = $props();
 
   let width = $state(1000);
   const PAD = 12;
@@ -106,16 +108,15 @@
         fill="url(#rubs)"
         y={TOP}
         height="15"
-        width={Math.max(axis(window.floor_m_min / 2), 0)}
+        width={Math.max(axis(hot_from), 0)}
       />
       <rect
         class="zone hot"
-        x={axis(window.floor_m_min / 2)}
+        x={axis(hot_from)}
         y={TOP}
         height="15"
         width={Math.max(
-          Math.min(axis(window.floor_m_min), axis(window.ceiling_m_min)) -
-            axis(window.floor_m_min / 2),
+          Math.min(axis(window.floor_m_min), axis(window.ceiling_m_min)) - axis(hot_from),
           0,
         )}
       />

@@ -1,6 +1,7 @@
 <script lang="ts">
+  import { Latest } from "../lib/latest";
   import { shop } from "../lib/shop.svelte";
-  import { readQuantity, type Kind } from "../lib/units";
+  import { readQuantity, type Kind, type Said } from "../lib/units";
 
   interface Props {
     label: string;
@@ -13,7 +14,7 @@
     help?: string;
     /** Offers "don't know"; with the value then assumed, or null. */
     unknown?: { words: string; chosen: boolean; onchoose: (unknown: boolean) => void } | undefined;
-    error?: string;
+    error?: Said;
     big?: boolean;
     required?: boolean;
     onvalue: (value: number | null) => void;
@@ -37,7 +38,19 @@
   const bad = $derived(
     typed !== null && typed.trim() !== "" && readQuantity(typed, kind, shop.units) === null,
   );
-  const meant = $derived(value === null || usual === "" ? null : shop.meant(usual, value));
+  let meant = $state<number | null>(null);
+  const asked = new Latest();
+  // The core is asked what an unusual value was meant to be; without an answer nothing is offered.
+  $effect(() => {
+    if (value === null || usual === "" || !shop.unusual(usual, value)) meant = null;
+    else {
+      const typedValue = value;
+      asked
+        .take(() => shop.meant(usual, typedValue))
+        .then((found) => (meant = found))
+        .catch(() => undefined);
+    }
+  });
   const unit = $derived(shop.unit(kind));
   const example = $derived(shop.units === "inch" ? `3/8, 1 1/4 or 12.7 mm` : `12.7 or 3/4"`);
   const message = $derived(

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { shop } from "../lib/shop.svelte";
-  import type { Kind } from "../lib/units";
+  import type { Kind, Said } from "../lib/units";
   import QuantityField from "./QuantityField.svelte";
 
   interface Props {
@@ -9,7 +9,7 @@
     kind: Kind;
     usual?: string;
     help?: string;
-    error?: string;
+    error?: Said;
     onvalue: (value: number | null) => void;
   }
   const { label, value, kind, usual = "", help = "", error = "", onvalue }: Props = $props();

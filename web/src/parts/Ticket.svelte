@@ -15,7 +15,7 @@
   const material = $derived(shop.materialName(ticket.draft.material));
   const TENSION: Record<string, string> = { on: " · under tension", slack: " · slack" };
   const tension = $derived(TENSION[shop.saw(ticket.draft.saw_id)?.tension_state ?? ""] ?? "");
-  const saw = $derived(shop.saw(ticket.draft.saw_id)?.saw.name as string | undefined);
+  const saw = $derived(shop.saw(ticket.draft.saw_id)?.saw.name);
   const size = $derived(
     `${shop.number(ticket.draft.height_mm, "length")} × ${shop.say(ticket.draft.length_mm, "long")} × ${ticket.draft.count}`,
   );

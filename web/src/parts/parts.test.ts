@@ -62,8 +62,10 @@ describe("a quantity field", () => {
 
   it("asks about an unusual value and takes the answer", async () => {
     const props = field({ value: 6.4, usual: "thickness_mm" });
+    const headers = { "content-type": "application/json" };
+    vi.spyOn(globalThis, "fetch").mockResolvedValue(new Response('{"value":0.64}', { headers }));
     render(QuantityField, props);
-    await fireEvent.click(screen.getByRole("button", { name: "0.64 mm" }));
+    await fireEvent.click(await screen.findByRole("button", { name: "0.64 mm" }));
     expect(props.onvalue).toHaveBeenCalledWith(0.64);
   });
 
@@ -178,9 +180,9 @@ describe("the edge", () => {
 
 describe("cautions", () => {
   const cautions = [
-    { key: "a", level: "stop", text: "Round stock turns." },
-    { key: "b", level: "caution", text: "Hands clear." },
-    { key: "c", level: "note", text: "Light on the work." },
+    { key: "a", level: "stop" as const, text: "Round stock turns." },
+    { key: "b", level: "caution" as const, text: "Hands clear." },
+    { key: "c", level: "note" as const, text: "Light on the work." },
   ];
 
   it("put stops in words, fold notes, and always end with ours", () => {
@@ -199,7 +201,13 @@ describe("cautions", () => {
 
 describe("the feed scale", () => {
   const show = (onfeed = vi.fn()) => {
-    render(FeedScale, { window: WINDOW, words: REFERENCE.limit_marks, feed: 2, onfeed });
+    render(FeedScale, {
+      window: WINDOW,
+      hot_from: WINDOW.floor_m_min / 2,
+      words: REFERENCE.limit_marks,
+      feed: 2,
+      onfeed,
+    });
     return onfeed;
   };
 
@@ -281,7 +289,13 @@ describe("the band in the work", () => {
 
 describe("the band in its bend", () => {
   it("says what it turns and what is asked", () => {
-    render(BandInCurve, { band: BAND, radius_mm: 150, tight_mm: 101, comfortable_mm: 126 });
+    render(BandInCurve, {
+      band: BAND,
+      radius_mm: 150,
+      tight_mm: 101,
+      comfortable_mm: 126,
+      place: { lean_rad: 0.05, clearance_mm: 0.1 },
+    });
     const name = screen.getByRole("img").getAttribute("aria-label");
     expect(name).toContain("Turns 101 mm at the tightest, 126 mm in comfort; the job asks 150 mm");
   });

@@ -1,14 +1,15 @@
 <script lang="ts">
-  import { ask, client, Problem } from "../../api/client";
+  import { ask, client, Problem, wordsOf } from "../../api/client";
   import type { OutlineAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
   import Choices from "../../parts/Choices.svelte";
   import OutlineDrawing from "../../parts/OutlineDrawing.svelte";
+  import type { Said } from "../../lib/units";
 
   const UNITS = ["mm", "cm", "in", "ft", "m"] as const;
   let answer = $state<OutlineAnswer | null>(null);
-  let fault = $state("");
+  let fault = $state<Said>("");
   let asksUnit = $state(false);
   let file = $state<{ name: string; text: string } | null>(null);
   let over = $state(false);
@@ -35,7 +36,7 @@
       answer = null;
       const known = problem instanceof Problem ? problem : null;
       asksUnit = known?.errors.some((e) => e.path === "unit") ?? false;
-      fault = known?.errors[0]?.message ?? known?.message ?? String(problem);
+      fault = known?.errors[0]?.message ?? wordsOf(problem);
     }
   }
 

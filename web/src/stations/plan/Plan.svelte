@@ -17,14 +17,13 @@
   import Beside from "./Beside.svelte";
   import OutlineDrop from "./OutlineDrop.svelte";
   import { PlanState } from "./plan.svelte";
-  import { CURVED } from "./sentences";
+  import { sentenceOf } from "./sentences";
   import Compare from "./Compare.svelte";
   import Sentence from "./Sentence.svelte";
   import WhatIfPanel from "./WhatIfPanel.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
   const plan = new PlanState();
-  const METALS = ["ferrous", "nonferrous"];
 
   // The address may name a job: opening it asks the server.
   $effect(() => {
@@ -47,10 +46,9 @@
 
   const best = $derived(plan.answer?.best ?? null);
   const figures = $derived(plan.figures);
-  const metal = $derived(METALS.includes(shop.material(ticket.draft.material)?.group ?? ""));
-  const WOODY = ["softwood", "hardwood", "tropical", "troubled_wood", "special"];
-  const grained = $derived(WOODY.includes(shop.material(ticket.draft.material)?.group ?? ""));
-  const limits = $derived(shop.reference?.limits ?? {});
+  const material = $derived(shop.material(ticket.draft.material));
+  const metal = $derived(material?.is_metal ?? false);
+  const grained = $derived(material?.is_grained ?? false);
   const explained = $derived(plan.answer?.explained ?? {});
   const feed = $derived(plan.feed ?? best?.figures.feed_m_min ?? 0);
 
@@ -91,7 +89,7 @@
 {:else}
   <div class="plan" data-stale={plan.stale}>
     <Sentence faults={plan.faults} />
-    {#if CURVED.includes(ticket.draft.operation)}<OutlineDrop />{/if}
+    {#if sentenceOf(ticket.draft.operation)?.takes_outline}<OutlineDrop />{/if}
     {#if plan.failed}<p class="fault" role="alert">{shop.words(plan.failed)}</p>{/if}
     {#if plan.answer?.stop}
       <p class="stop" role="alert"><strong>Stop.</strong> {shop.words(plan.answer.stop.text)}</p>
@@ -147,12 +145,13 @@
           {#if ticket.draft.operation === "wedge" && ticket.draft.angle_deg !== 0}
             <Tilt angle_deg={ticket.draft.angle_deg} />
           {/if}
-          {#if ticket.draft.min_radius_mm !== null}
+          {#if ticket.draft.min_radius_mm !== null && best.in_curve}
             <BandInCurve
               band={best.band}
               radius_mm={ticket.draft.min_radius_mm}
               tight_mm={best.tight_radius_mm}
               comfortable_mm={best.comfortable_radius_mm}
+              place={best.in_curve}
             />
           {/if}
           <div class="actions no-print">
@@ -199,13 +198,12 @@
           <Figure label="all {ticket.draft.count} in" value={duration(figures.total_time_s)} />
           <Figure label="face" value={figures.finish} />
           <p class="holds">
-            {#if figures.hot}Teeth rub here: hot, wear counts double.{:else}Held back by {limits[
-                best.window.binding
-              ]}.{/if}
+            {figures.held_words}
           </p>
         </div>
         <FeedScale
           window={best.window}
+          hot_from={best.hot_from_m_min}
           words={shop.reference?.limit_marks ?? {}}
           {feed}
           onfeed={(f) => void plan.moveFeed(f).catch((p: unknown) => notice.fail(p))}

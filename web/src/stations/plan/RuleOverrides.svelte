@@ -3,23 +3,7 @@
   import { ticket } from "../../lib/ticket.svelte";
 
   /** House rules that bear on the choice of a band; the rest shape the set-up card. */
-  const BEARING = [
-    "resaw_width",
-    "resaw_pitch",
-    "least_teeth",
-    "tension",
-    "radius",
-    "feed_pace",
-    "kerf",
-    "steel",
-    "hard_tips",
-    "dirty_steel",
-    "change",
-    "mill_speed",
-    "narrow_straight",
-    "old_metal",
-  ];
-  const rules = $derived((shop.reference?.rules ?? []).filter((r) => BEARING.includes(r.key)));
+  const rules = $derived((shop.reference?.rules ?? []).filter((r) => r.bears_on_choice));
 
   function choose(key: string, choice: string): void {
     const others = Object.entries(ticket.draft.rules).filter(([k]) => k !== key);

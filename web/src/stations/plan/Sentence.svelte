@@ -8,7 +8,8 @@
   import MaterialFinder from "../../parts/MaterialFinder.svelte";
   import QuantityPad from "../../parts/QuantityPad.svelte";
   import RuleOverrides from "./RuleOverrides.svelte";
-  import { FINISHES, OPERATIONS, SENTENCES, unsaid, type Part } from "./sentences";
+  import { operations, sentenceOf, unsaid, type Part, type QuantityField } from "./sentences";
+  import type { Kind, Said } from "../../lib/units";
 
   interface Props {
     /** Faults of the last answer, shown in the part they belong to. */
@@ -16,56 +17,55 @@
   }
   const { faults }: Props = $props();
 
-  /** What an empty part says. */
-  const ABSENT: Record<string, string> = {
-    tolerance_mm: "any accuracy",
-    log_diameter_mm: "any diameter",
-  };
-
   let open = $state<number | null>(null);
   let panel = $state<HTMLElement>();
   let heading = $state<HTMLElement>();
   const draft = $derived(ticket.draft);
-  const parts = $derived(SENTENCES[draft.operation]);
+  const parts = $derived<readonly Part[]>(sentenceOf(draft.operation)?.parts ?? []);
+  const finishes = $derived(shop.reference?.finishes ?? {});
   const current = $derived(open === null ? null : (parts[open] ?? null));
   const overrides = $derived(Object.keys(draft.rules).length);
+
+  function valueOf(part: Exclude<Part, string>): number | null {
+    return draft[part.field as QuantityField];
+  }
 
   function words(part: Exclude<Part, string>): string {
     switch (part.part) {
       case "quantity": {
-        const value = draft[part.field];
-        if (value === null) return ABSENT[part.field] ?? "?";
-        return shop.say(value * (part.times ?? 1), part.kind);
+        const value = valueOf(part);
+        if (value === null) return part.absent || "?";
+        return shop.say(value * (part.times ?? 1), part.kind as Kind);
       }
       case "count":
         return String(draft.count);
       case "operation":
-        return OPERATIONS[draft.operation];
+        return sentenceOf(draft.operation)?.name ?? draft.operation;
       case "material":
         return shop.materialName(draft.material);
       case "finish":
-        return FINISHES[draft.finish];
+        return finishes[draft.finish] ?? draft.finish;
       case "saw":
-        return (shop.saw(draft.saw_id)?.saw.name as string | undefined) ?? "saw?";
+        return shop.saw(draft.saw_id)?.saw.name ?? "saw?";
       case "grain":
         return draft.stood_on_end ? "stood on its end" : "lying along the table";
       case "round":
         return draft.round_stock ? "round" : "flat or square";
       case "rules":
         return overrides === 0 ? "house rules" : `house rules, ${overrides} changed`;
+      default:
+        return "";
     }
   }
 
-  function faulty(part: Exclude<Part, string>): string {
-    const FIELDS: Record<string, string> = { saw: "saw_id", grain: "stood_on_end" };
-    const field = part.part === "quantity" ? part.field : (FIELDS[part.part] ?? part.part);
-    return faults.find((f) => f.path.split(".").at(-1) === field)?.message ?? "";
+  function faulty(part: Exclude<Part, string>): Said {
+    return faults.find((f) => f.path.split(".").at(-1) === part.field)?.message ?? "";
   }
 
   async function show(i: number): Promise<void> {
     open = open === i ? null : i;
     const part = parts[i];
-    if (typeof part === "object" && part.part === "quantity" && draft[part.field] === null) {
+    if (typeof part === "object" && part.part === "quantity" && valueOf(part) === null) {
       set({ [part.field]: part.start });
     }
     await tick();
@@ -123,9 +123,9 @@
         <QuantityPad
           label={shown.label}
           help={shown.help}
-          kind={shown.kind}
+          kind={shown.kind as Kind}
           usual={shown.field}
-          value={scaled(draft[shown.field], shown.times ?? 1)}
+          value={scaled(valueOf(shown), shown.times ?? 1)}
           error={faulty(shown)}
           onvalue={(v) => set({ [shown.field]: scaled(v, 1 / (shown.times ?? 1)) })}
         />
@@ -144,10 +144,7 @@
         <Choices
           legend="Operation"
           chosen={draft.operation}
-          options={Object.entries(OPERATIONS).map(([key, name]) => ({
-            key: key as Draft["operation"],
-            name,
-          }))}
+          options={operations().map(({ key, name }) => ({ key, name }))}
           onchoose={(operation) => set({ operation, ...unsaid(operation) })}
         />
       {:else if shown.part === "material"}
@@ -162,7 +159,7 @@
         <Choices
           legend="The sawn face"
           chosen={draft.finish}
-          options={Object.entries(FINISHES).map(([key, name]) => ({
+          options={Object.entries(finishes).map(([key, name]) => ({
             key: key as Draft["finish"],
             name,
           }))}

@@ -31,7 +31,7 @@
       label: "motor",
       kind: "plain",
       unit: "kW",
-      own: Number(saw?.motor_kW ?? 1),
+      own: saw?.motor_kW ?? 1,
       low: 0.2,
       high: 15,
       step: 0.1,
@@ -102,7 +102,7 @@
       <input
         type="range"
         min="5"
-        max={Number(saw?.height_mm ?? 300)}
+        max={saw?.height_mm ?? 300}
         step="1"
         value={ticket.draft.height_mm}
         oninput={(e) => setHeight(e.currentTarget.valueAsNumber)}

@@ -1,4 +1,4 @@
-import { ask, askPatiently, client, Problem } from "../../api/client";
+import { ask, askPatiently, client, Problem, wordsOf } from "../../api/client";
 import type {
   Compared,
   FaultBody,
@@ -9,13 +9,14 @@ import type {
 } from "../../api/schema";
 import { Latest } from "../../lib/latest";
 import { ticket } from "../../lib/ticket.svelte";
+import { together, type Said } from "../../lib/units";
 import { labelOf } from "./sentences";
 
 /** The question in hand and its answer; only the latest answer is ever taken. */
 export class PlanState {
   answer = $state<PlanAnswer | null>(null);
   faults = $state<readonly FaultBody[]>([]);
-  failed = $state("");
+  failed = $state<Said>("");
   stale = $state(false);
   compared = $state<Compared[]>([]);
   chosen = $state<number[]>([]);
@@ -72,8 +73,10 @@ export class PlanState {
     } catch (problem) {
       const known = problem instanceof Problem ? problem : null;
       this.faults = known?.errors ?? [];
-      const told = this.faults.map((f) => `${labelOf(f.path) || f.path}: ${f.message}`);
-      this.failed = told.join("; ") || (known?.message ?? String(problem));
+      const told = this.faults.map((f, i) =>
+        together(i ? "; " : "", `${labelOf(f.path) || f.path}: `, f.message),
+      );
+      this.failed = told.length > 0 ? together(...told) : wordsOf(problem);
     }
     this.stale = false;
   }

@@ -1,11 +1,12 @@
 <script lang="ts">
-  import { ask, client, Problem } from "../../api/client";
+  import { ask, client, Problem, wordsOf } from "../../api/client";
   import type { BandAnswer, BandInput } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import TypeFields from "./TypeFields.svelte";
   import { pitchOf } from "./types";
+  import type { Said } from "../../lib/units";
 
   interface Props {
     /** The band being edited; none for a new one. */
@@ -15,7 +16,7 @@
   const { band, ondone }: Props = $props();
 
   function initial(): Record<keyof BandInput, string | number | null> {
-    const saw = shop.saws[0]?.saw.band_length_mm as number[] | undefined;
+    const saw = shop.saws[0]?.saw.band_length_mm;
     const middle = saw ? ((saw[0] ?? 0) + (saw[1] ?? 0)) / 2 : null;
     return {
       label: band?.label ?? "",
@@ -33,8 +34,8 @@
     };
   }
   let draft = $state(initial());
-  let faults = $state<Record<string, string>>({});
-  let general = $state("");
+  let faults = $state<Record<string, Said>>({});
+  let general = $state<Said>("");
   function set(field: keyof BandInput, value: string | number | null): void {
     draft = { ...draft, [field]: value };
   }
@@ -71,9 +72,7 @@
     } catch (problem) {
       const known = problem instanceof Problem ? problem : null;
       faults = Object.fromEntries((known?.errors ?? []).map((f) => [f.path, f.message]));
-      general = known?.errors.some((f) => f.path in draft)
-        ? ""
-        : (known?.message ?? String(problem));
+      general = known?.errors.some((f) => f.path in draft) ? "" : wordsOf(problem);
     }
   }
 </script>
@@ -90,7 +89,7 @@
         oninput={(e) => set("label", e.currentTarget.value)}
       />
       <p class="help">What is written on its tag: K-07.</p>
-      <p id="band-label-error" class="error">{faults.label ?? ""}</p>
+      <p id="band-label-error" class="error">{shop.words(faults.label ?? "")}</p>
     </div>
     <TypeFields {draft} {faults} set={(field, value) => set(field, value)} />
     <QuantityField
@@ -138,7 +137,7 @@
       />
     </div>
   </div>
-  {#if general}<p class="error" role="alert">{general}</p>{/if}
+  {#if general}<p class="error" role="alert">{shop.words(general)}</p>{/if}
   <div class="actions">
     <Action main type="submit">Save band</Action>
     <Action onclick={() => ondone(null)}>Leave</Action>

@@ -5,7 +5,7 @@
   import type { BandEventInput, BandPage } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { about, day, duration, percent, significant } from "../../lib/units";
+  import { about, day, duration, percent, significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import EdgeTip from "../../parts/EdgeTip.svelte";
   import Figure from "../../parts/Figure.svelte";
@@ -17,7 +17,7 @@
   const { params }: { params?: { id?: string } } = $props();
   const id = $derived(Number(params?.id));
   let page = $state<BandPage | null>(null);
-  let missing = $state("");
+  let missing = $state<Said>("");
   let editing = $state(false);
 
   async function load(band_id: number): Promise<void> {
@@ -78,7 +78,7 @@
 </script>
 
 {#if missing}
-  <h1>{missing}</h1>
+  <h1>{shop.words(missing)}</h1>
   <Action href="#/rack">To the rack</Action>
 {:else if page && band}
   <header>

@@ -4,6 +4,7 @@
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import type { Said } from "../../lib/units";
 
   const { onrecord }: { onrecord: (event: BandEventInput) => Promise<void> } = $props();
 
@@ -22,7 +23,7 @@
   let detail = $state("");
   let value = $state<number | null>(null);
   let who = $state("");
-  let fault = $state("");
+  let fault = $state<Said>("");
 
   async function save(): Promise<void> {
     if (!kind) return;

@@ -1,12 +1,13 @@
 <script lang="ts">
   import { shop } from "../../lib/shop.svelte";
+  import type { Said } from "../../lib/units";
   import QuantityField from "../../parts/QuantityField.svelte";
   import { isContinuous, type TypeDraft } from "./types";
 
   interface Props {
     draft: TypeDraft;
     /** Fault by field. */
-    faults: Readonly<Record<string, string>>;
+    faults: Readonly<Record<string, Said>>;
     set: (field: keyof TypeDraft, value: string | number | null) => void;
   }
   const { draft, faults, set }: Props = $props();

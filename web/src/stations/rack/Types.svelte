@@ -7,6 +7,7 @@
   import QuantityField from "../../parts/QuantityField.svelte";
   import TypeFields from "./TypeFields.svelte";
   import { pitchOf, type TypeDraft } from "./types";
+  import type { Said } from "../../lib/units";
 
   type Draft = TypeDraft & { price_per_m: number | null };
   const BLANK: Draft = {
@@ -23,7 +24,7 @@
   let types = $state<OwnType[] | null>(null);
   let editing = $state<number | null>(null);
   let draft = $state<Draft>({ ...BLANK });
-  let faults = $state<Record<string, string>>({});
+  let faults = $state<Record<string, Said>>({});
 
   async function load(): Promise<void> {
     types = await askPatiently(() => client.GET("/api/band-types"));

@@ -32,6 +32,13 @@
   const expected = $derived(feedGuess ? (pieces * reach) / 1000 / feedGuess : null);
   const taken = $derived(clock === null ? minutes : (now - clock) / 60_000);
   const feed = $derived(taken ? (pieces * reach) / 1000 / taken : null);
+  /** What the core calls a feed at this share of the planned one. */
+  const pace = $derived(
+    feed && feedGuess
+      ? shop.reference?.paces.find((p) => p.upto_share === null || feed <= p.upto_share * feedGuess)
+          ?.words
+      : undefined,
+  );
   const last = $derived(outbox.last);
   const guard = $derived(setup?.card.steps.find((s) => s.key === "guard"));
 
@@ -142,10 +149,8 @@
   </header>
   {#if (ticket.job?.done_pieces ?? 0) >= ticket.draft.count}
     <p class="done" role="status">
-      All pieces are logged. {shop.settings?.rules.idle_tension === "leave_on"
-        ? "House rule: the tension may stay on."
-        : "House rule: release the tension if the saw stands overnight."} Isolate the saw; dust out of
-      the wheel boxes. <a href="#/shop/saws/{card.saw_id}">Record the tension</a>
+      All pieces are logged. {card.when_done}
+      <a href="#/shop/saws/{card.saw_id}">Record the tension</a>
     </p>
   {/if}
   <div class="run">
@@ -185,12 +190,7 @@
       </div>
       <p class="pace">
         {#if feed}
-          That is a feed of <strong class="mono">{shop.say(feed, "feed")}</strong
-          >{#if feedGuess}{feed > 1.3 * feedGuess
-              ? ", faster than the window’s middle"
-              : feed < 0.6 * feedGuess
-                ? ", slow: teeth may rub"
-                : ", as planned"}{/if}.
+          That is a feed of <strong class="mono">{shop.say(feed, "feed")}</strong>{#if pace}, {pace}{/if}.
         {:else if expected}
           At the planned feed it takes {duration(expected * 60)}; leave the minutes empty to log it
           so.

@@ -10,8 +10,8 @@
   }
   const { symptoms, onsymptoms }: Props = $props();
 
-  const known = $derived((shop.reference?.symptoms ?? []) as Symptoms);
-  const hot = $derived(symptoms.includes("smoke") || symptoms.includes("burn"));
+  const known = $derived(shop.reference?.signs ?? []);
+  const stop = $derived(known.find((s) => s.stop && symptoms.includes(s.key))?.stop);
 
   function toggle(symptom: Symptoms[number]): void {
     onsymptoms(
@@ -23,19 +23,17 @@
 <fieldset>
   <legend>Anything seen, heard or felt?</legend>
   <div>
-    {#each known as symptom (symptom)}
+    {#each known as sign (sign.key)}
       <button
         type="button"
-        aria-pressed={symptoms.includes(symptom)}
-        onclick={() => toggle(symptom)}>{symptom.replaceAll("_", " ")}</button
+        aria-pressed={symptoms.includes(sign.key)}
+        onclick={() => toggle(sign.key)}>{sign.name}</button
       >
     {/each}
   </div>
 </fieldset>
-{#if hot}
-  <p role="alert">
-    <strong>Stop.</strong> Look into the dust box for smouldering before leaving it.
-  </p>
+{#if stop}
+  <p role="alert"><strong>Stop.</strong> {stop}</p>
 {/if}
 
 <style>

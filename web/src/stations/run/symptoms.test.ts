@@ -7,7 +7,7 @@ import Symptoms from "./Symptoms.svelte";
 
 beforeEach(() => {
   document.body.innerHTML = "";
-  shop.reference = { ...REFERENCE, symptoms: ["wander", "hard_push", "smoke", "burn"] };
+  shop.reference = REFERENCE;
 });
 
 describe("what was seen, heard or felt", () => {

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
-  import type { AlignmentAnswer, AlignmentStart } from "../../api/schema";
+  import type { AlignmentAnswer, AlignmentStart, CoachAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { day, significant } from "../../lib/units";
+  import { day, significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import TyreTool from "./TyreTool.svelte";
@@ -19,20 +19,9 @@
   type Wheel = AlignmentStart["wheel"];
   const saw = $derived(shop.saw(saw_id)?.saw);
   const horizontal = $derived(saw?.orientation === "horizontal");
-  const axes = $derived<readonly { key: Axis; name: string }[]>([
-    {
-      key: "tilt",
-      name: `leans: gap at ${horizontal ? "its outer or inner edge" : "top or bottom"}`,
-    },
-    { key: "toe", name: `toes in or out: gap at ${horizontal ? "top or bottom" : "one side"}` },
-    { key: "offset", name: "stands in front or behind" },
-  ]);
-  const three = $derived(((saw?.wheel_diameters_mm as number[] | undefined) ?? []).length === 3);
-  const wheels = $derived<readonly Wheel[]>(
-    horizontal ? ["left", "right"] : three ? ["upper", "lower", "third"] : ["upper", "lower"],
-  );
-
-  let all = $state<AlignmentAnswer[]>([]);
+  let coach = $state<CoachAnswer | null>(null);
+  const wheels = $derived(coach?.wheels ?? []);
+  const all = $derived(coach?.truings ?? []);
   let fresh = $state(false);
   /** The truing seen to its end on this page: its last words stay until another gap is read. */
   let seen = $state<number | null>(null);
@@ -46,11 +35,11 @@
   let sits = $state(true);
   let turns = $state<number | null>(null);
   let authorised = $state("");
-  let fault = $state("");
+  let fault = $state<Said>("");
 
   async function load(): Promise<void> {
     const params = { path: { saw_id } };
-    all = await askPatiently(() => client.GET("/api/saws/{saw_id}/alignments", { params }));
+    coach = await askPatiently(() => client.GET("/api/saws/{saw_id}/alignments", { params }));
   }
   // The saw names the truings; reading them asks the server.
   $effect(() => {
@@ -98,14 +87,13 @@
 <section aria-label="Alignment coach">
   <TyreTool {saw_id} />
   <p class="soft">
-    Read at working tension with the band tracked; slacken, isolated, to turn. Each turn is at most
-    one, or {shop.say(2, "length")} of the wheel.
+    {shop.words(coach?.how ?? "")}
   </p>
   {#if current}
     <p><strong>{current.bolt}</strong>. {current.read}. {shop.words(current.acts_words)}</p>
     <p class="next" aria-live="polite">{shop.words(current.advice.words)}</p>
     <Truing
-      axis={current.axis as Axis}
+      axis={current.axis}
       wheel={current.wheel}
       {horizontal}
       gap_mm={current.advice.gap_mm}
@@ -154,7 +142,7 @@
   {:else}
     <fieldset>
       <legend>The wheel …</legend>
-      {#each axes as a (a.key)}
+      {#each coach?.axes ?? [] as a (a.key)}
         <label
           ><input
             type="radio"

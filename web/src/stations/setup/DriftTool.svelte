@@ -3,7 +3,7 @@
   import type { DriftAnswer, SetupAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { day, significant } from "../../lib/units";
+  import { day, significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import type { SetupState } from "./setup.svelte";
 
@@ -14,7 +14,7 @@
   const { card, setup }: Props = $props();
 
   let answer = $state<DriftAnswer | null>(null);
-  let fault = $state("");
+  let fault = $state<Said>("");
   const left = $derived(card.draft("drift").left);
 
   async function look(keep: boolean): Promise<void> {

@@ -3,7 +3,7 @@
   import type { ListenAnswer, SetupAnswer } from "../../api/schema";
   import { record } from "../../lib/microphone";
   import { shop } from "../../lib/shop.svelte";
-  import { percent, significant } from "../../lib/units";
+  import { percent, significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Spectrum from "./draw/Spectrum.svelte";
 
@@ -16,7 +16,7 @@
   const { setup, simulated, onheard }: Props = $props();
 
   let loud = $state<number | null>(null);
-  let fault = $state("");
+  let fault = $state<Said>("");
   let answer = $state<ListenAnswer | null>(null);
   const params = $derived({ path: { setup_id: setup.id } });
 

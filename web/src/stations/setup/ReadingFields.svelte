@@ -4,7 +4,7 @@
   import { enterGoesOn } from "../../lib/enter";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import type { Kind } from "../../lib/units";
+  import type { Kind, Said } from "../../lib/units";
   import QuantityField from "../../parts/QuantityField.svelte";
   import type { SetupState } from "./setup.svelte";
 
@@ -32,7 +32,7 @@
     for (const r of untaken) card.setFigure(step.key, "left", r.key, last[r.key] ?? null);
   }
 
-  function fault(side: string, reading: string): string {
+  function fault(side: string, reading: string): Said {
     return card.faults.find((f) => f.path === `${side}.${reading}`)?.message ?? "";
   }
 

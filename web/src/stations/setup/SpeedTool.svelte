@@ -3,7 +3,7 @@
   import type { MeasuredSpeed, SetupAnswer, SpeedsAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { percent } from "../../lib/units";
+  import { percent, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import type { SetupState } from "./setup.svelte";
@@ -21,7 +21,7 @@
   let seconds = $state<number | null>(20);
   let rpm = $state<number | null>(null);
   let measured = $state<MeasuredSpeed | null>(null);
-  let fault = $state("");
+  let fault = $state<Said>("");
 
   async function load(): Promise<void> {
     const params = { path: { saw_id }, query: { target_m_s: target } };

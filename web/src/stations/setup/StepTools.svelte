@@ -2,7 +2,7 @@
   import type { SetupAnswer } from "../../api/schema";
   import AlignmentCoach from "./AlignmentCoach.svelte";
   import DriftTool from "./DriftTool.svelte";
-  import SlipsTool from "./SlipsTool.svelte";
+  import ShimsTool from "./ShimsTool.svelte";
   import SpeedTool from "./SpeedTool.svelte";
   import TensionTool from "./TensionTool.svelte";
   import TickTool from "./TickTool.svelte";
@@ -30,7 +30,7 @@
       <AlignmentCoach saw_id={setup.saw_id} who={card.who} />
     </details>
   {:else if step === "guides_upper" || step === "guides_lower"}
-    <SlipsTool guides={setup.card.guides} />
+    <ShimsTool guides={setup.card.guides} />
   {:else if step === "speed"}
     <SpeedTool {card} {setup} />
   {:else if step === "start"}

@@ -3,6 +3,7 @@
   import type { Acknowledged, Caution } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
+  import type { Said } from "../../lib/units";
 
   interface Props {
     cautions: readonly Caution[];
@@ -14,7 +15,7 @@
   const { cautions, open, acknowledged, onacknowledge }: Props = $props();
 
   let name = $state("");
-  let fault = $state("");
+  let fault = $state<Said>("");
   const stops = $derived(cautions.filter((c) => c.level === "stop"));
 
   async function take(key: string): Promise<void> {
@@ -30,7 +31,7 @@
 {#each stops as stop (stop.key)}
   {@const by = acknowledged.find((a) => a.key === stop.key)}
   <section class="stop" aria-label="Stop">
-    <p><strong>Stop.</strong> {stop.text}</p>
+    <p><strong>Stop.</strong> {shop.words(stop.text)}</p>
     {#if by}
       <p>Acknowledged by <strong>{by.name}</strong>, {new Date(by.at).toLocaleString()}.</p>
     {:else if open.includes(stop.key)}

@@ -4,7 +4,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { recall, remember } from "../../lib/storage";
   import { shop } from "../../lib/shop.svelte";
-  import { percent, significant } from "../../lib/units";
+  import { percent, significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import Listen from "./Listen.svelte";
@@ -28,7 +28,7 @@
   let plucks = $derived(recall<number[]>(key, []));
   let deflection = $state<number | null>(null);
   let answer = $state<TensionAnswer | null>(null);
-  let fault = $state("");
+  let fault = $state<Said>("");
 
   async function read(values: number[]): Promise<void> {
     const params = { path: { setup_id: setup.id } };

@@ -2,7 +2,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { ask, client, wordsOf } from "../../api/client";
   import type { SetupAnswer, TickVerdict } from "../../api/schema";
-  import { significant } from "../../lib/units";
+  import { significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import Tool from "./Tool.svelte";
@@ -15,7 +15,7 @@
   let ticks = $state<number | null>(null);
   let seconds = $state<number | null>(10);
   let verdict = $state<TickVerdict | null>(null);
-  let fault = $state("");
+  let fault = $state<Said>("");
 
   async function name(): Promise<void> {
     const params = { path: { setup_id: setup.id } };

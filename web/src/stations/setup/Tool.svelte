@@ -3,12 +3,13 @@
   import type { Snippet } from "svelte";
 
   import { enterGoesOn } from "../../lib/enter";
+  import type { Said } from "../../lib/units";
 
   interface Props {
     /** What it finds out, for those who hear the page. */
     label: string;
     /** Why the last question was refused; '' when it was not. */
-    fault?: string;
+    fault?: Said;
     /** The fields and the question, in a row. */
     children: Snippet;
     /** What was found. */

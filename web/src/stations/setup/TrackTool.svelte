@@ -6,6 +6,7 @@
   import QuantityField from "../../parts/QuantityField.svelte";
   import Tool from "./Tool.svelte";
   import type { SetupState } from "./setup.svelte";
+  import type { Said } from "../../lib/units";
 
   interface Props {
     card: SetupState;
@@ -18,7 +19,7 @@
   let creep = $state<number | null>(0);
   let turns = $state(10);
   let advice = $state<TrackAdvice | null>(null);
-  let fault = $state("");
+  let fault = $state<Said>("");
 
   async function look(): Promise<void> {
     const params = { path: { setup_id: setup.id } };
@@ -59,7 +60,7 @@
   <Action disabled={position === null} onclick={() => void look()}>Which way?</Action>
   {#snippet found()}
     {#if advice}<p class="advice">{shop.words(advice.words)}</p>{/if}
-    {#if setup.bench.knob === "unknown"}
+    {#if setup.fittings.knob === "unknown"}
       <p class="soft">
         Which way this saw’s knob moves the band is not recorded:
         <a href="#/shop/saws/{setup.saw_id}/stand">note it</a> once seen.

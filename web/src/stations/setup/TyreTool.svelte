@@ -5,6 +5,7 @@
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import Tool from "./Tool.svelte";
+  import type { Said } from "../../lib/units";
 
   interface Props {
     saw_id: number;
@@ -17,7 +18,7 @@
     back: null,
   });
   let verdict = $state<TyreVerdict | null>(null);
-  let fault = $state("");
+  let fault = $state<Said>("");
   const PLACES = ["front", "middle", "back"] as const;
 
   async function look(): Promise<void> {

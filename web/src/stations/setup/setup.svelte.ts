@@ -3,6 +3,7 @@ import type { FaultBody, SetupAnswer, SetupStep, StepBody } from "../../api/sche
 import { shop } from "../../lib/shop.svelte";
 import { recall, remember } from "../../lib/storage";
 import { ticket } from "../../lib/ticket.svelte";
+import type { Said } from "../../lib/units";
 import type { Means } from "./means";
 
 type Figures = Record<string, number | null>;
@@ -13,16 +14,15 @@ interface Draft {
 }
 
 const RETRY_MS = 3000;
-const MOVES_THE_SAW = ["mount", "tension", "speed"];
 
 /** The card in hand: what is recorded, the step shown, and what was typed but not yet recorded. */
 export class SetupState {
   answer = $state<SetupAnswer | null>(null);
-  missing = $state("");
+  missing = $state<Said>("");
   who = $state(recall("who", ""));
   chosen = $state<string | null>(null);
   faults = $state<readonly FaultBody[]>([]);
-  refused = $state("");
+  refused = $state<Said>("");
   sending = $state(false);
   /** The means of tension asked for here; the shop's rule until one is. */
   picked = $state<Means | null>(null);
@@ -136,7 +136,7 @@ export class SetupState {
       this.#drafts = rest;
       remember(`setup.${answer.id}`, rest);
       remember("who", this.who);
-      if (MOVES_THE_SAW.includes(body.key)) await shop.loadSaws();
+      if (this.steps.find((s) => s.key === body.key)?.moves_saw) await shop.loadSaws();
       return true;
     } catch (problem) {
       this.faults = problem instanceof Problem ? problem.errors : [];

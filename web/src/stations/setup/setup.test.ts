@@ -8,7 +8,7 @@ import { BAND, REFERENCE, SAW, SETTINGS, STEP, TENSION } from "../../tests/sampl
 import DriftTool from "./DriftTool.svelte";
 import Listen from "./Listen.svelte";
 import ReadingFields from "./ReadingFields.svelte";
-import SlipsTool from "./SlipsTool.svelte";
+import ShimsTool from "./ShimsTool.svelte";
 import StepCard from "./StepCard.svelte";
 import StepRail from "./StepRail.svelte";
 import TensionTool from "./TensionTool.svelte";
@@ -26,6 +26,14 @@ const GUIDES = {
   guard_height_mm: 195,
 };
 
+const POSITION = {
+  place: "centred",
+  toothed_edge_mm: 4.5,
+  tyre_width_mm: 28,
+  tyre_width_known: true,
+  words: "centred on the crown",
+};
+
 function setupOf(changed: Partial<SetupAnswer> = {}): SetupAnswer {
   const plain = {
     id: 4,
@@ -35,7 +43,13 @@ function setupOf(changed: Partial<SetupAnswer> = {}): SetupAnswer {
     saw_name: "Shop saw",
     band_id: 7,
     band_label: "K-07",
-    card: { tension: TENSION, guides: GUIDES, speed_m_s: 14.5, steps: [ISOLATE, STEP, GUARD] },
+    card: {
+      tension: TENSION,
+      guides: GUIDES,
+      speed_m_s: 14.5,
+      band_position: POSITION,
+      steps: [ISOLATE, STEP, GUARD],
+    },
     option: { band: BAND, speed_off_target: 0 },
     steps: {},
     still_good: {},
@@ -44,7 +58,7 @@ function setupOf(changed: Partial<SetupAnswer> = {}): SetupAnswer {
     reserved: [],
     authorised: [],
     instruments: {},
-    bench: { fence: "fence", knob: "unknown" },
+    fittings: { fence: "fence", knob: "unknown" },
     explained: {},
     open_stops: [],
     cautions: [],
@@ -57,7 +71,7 @@ const STATE = {
   done: true,
   found: {},
   left: { stress_MPa: 130 },
-  means: "gauge",
+  means: "gauge" as const,
   note: "",
   skipped: "",
   who: "Brill",
@@ -256,7 +270,9 @@ describe("readings", () => {
   it("read an instrument only where a stand-in is chosen, and say it is simulated", async () => {
     const step = {
       ...STEP,
-      readings: [{ key: "height_mm", kind: "length", label: "height", instrument: "caliper" }],
+      readings: [
+        { key: "height_mm", kind: "length" as const, label: "height", instrument: "caliper" },
+      ],
     };
     const setup = setupOf({ instruments: { caliper: "simulated" } });
     const card = cardOf(setup);
@@ -315,7 +331,7 @@ describe("listening", () => {
 describe("measuring tension", () => {
   const answer = {
     reading: {
-      means: "gauge",
+      means: "gauge" as const,
       stress_MPa: 133.9,
       uncertainty_MPa: 5.8,
       wheel_force_N: 3190,
@@ -339,7 +355,10 @@ describe("measuring tension", () => {
     await fireEvent.click(screen.getByRole("button", { name: "What stress is it?" }));
     expect(await screen.findByText("± 5.80 MPa")).toBeTruthy();
     expect(screen.getByText("push less far")).toBeTruthy();
-    expect(card.draft("tension")).toMatchObject({ means: "gauge", left: { stress_MPa: 133.9 } });
+    expect(card.draft("tension")).toMatchObject({
+      means: "gauge" as const,
+      left: { stress_MPa: 133.9 },
+    });
   });
 
   it("keeps plucks on the card and forgets them when told", async () => {
@@ -358,7 +377,7 @@ describe("measuring tension", () => {
 describe("the small tools", () => {
   it("count slips for both gaps", async () => {
     server({ layers: 3, each_mm: 0.1, makes_mm: 0.3, off_mm: 0, words: "3 of these, 0.30 mm." });
-    render(SlipsTool, { guides: GUIDES });
+    render(ShimsTool, { guides: GUIDES });
     await fireEvent.click(screen.getByRole("button", { name: "How many make the gap?" }));
     expect(await screen.findAllByText("3 of these, 0.30 mm.")).toHaveLength(2);
     expect(await bodies()).toContainEqual({ gap_mm: 0.1, stack_mm: 1 });

@@ -7,7 +7,7 @@ import { shop } from "../../lib/shop.svelte";
 import { ticket } from "../../lib/ticket.svelte";
 import { BAND, REFERENCE, SAW, SETTINGS } from "../../tests/samples";
 import BandSetUps from "../rack/BandSetUps.svelte";
-import BenchForm from "../shop/BenchForm.svelte";
+import FittingsForm from "../shop/FittingsForm.svelte";
 import ScalePage from "../shop/ScalePage.svelte";
 import SettingUpForm from "../shop/SettingUpForm.svelte";
 import Stand from "../shop/Stand.svelte";
@@ -23,7 +23,7 @@ const SETUP = {
   saw_id: 2,
   card: { speed_m_s: 14.5 },
   option: { band: BAND, speed_off_target: 0 },
-  bench: { fence: "fence", knob: "unknown" },
+  fittings: { fence: "fence", knob: "unknown" },
   steps: {},
 } as unknown as SetupAnswer;
 
@@ -137,15 +137,26 @@ const BEGUN = {
   finished_at: null,
 } as unknown as AlignmentAnswer;
 
+const coach = (truings: unknown[], wheels = ["upper", "lower"]) => ({
+  wheels,
+  axes: [
+    { key: "tilt", name: "leans: gap at top or bottom" },
+    { key: "toe", name: "toes in or out: gap at one side" },
+    { key: "offset", name: "stands in front or behind" },
+  ],
+  how: ["Each turn is at most one, or ", { value: 2, kind: "length" }, " of the wheel."],
+  truings,
+});
+
 describe("the alignment coach", () => {
   it("begins from a gap, tells bolt and turn, and takes the reading after it", async () => {
     const moved = { ...BEGUN, moves: [{ turns: 0.75, gap_mm: 0.6 }] };
-    server({ "GET /api/saws/2/alignments": [moved], "POST /api/alignments/9/moves": moved });
-    once([]);
+    server({ "GET /api/saws/2/alignments": coach([moved]), "POST /api/alignments/9/moves": moved });
+    once(coach([]));
     render(AlignmentCoach, { saw_id: 2, who: "Brill" });
     await type("Gap under the straightedge", "1.9");
     once(BEGUN);
-    once([BEGUN]);
+    once(coach([BEGUN]));
     await press("Next turn?");
     expect(await screen.findByText("3/4 turn clockwise.")).toBeTruthy();
     expect(screen.getByText(/bolt at 6 o'clock/)).toBeTruthy();
@@ -160,7 +171,7 @@ describe("the alignment coach", () => {
   });
 
   it("draws the gap and the bolt on the clock with the way to turn it", async () => {
-    server({ "GET /api/saws/2/alignments": [BEGUN] });
+    server({ "GET /api/saws/2/alignments": coach([BEGUN]) });
     render(AlignmentCoach, { saw_id: 2, who: "Brill" });
     const drawing = await screen.findByRole("img", { name: /upper wheel, gap 1.9/ });
     expect(drawing.getAttribute("aria-label")).toContain("3/4 turn clockwise");
@@ -173,8 +184,8 @@ describe("the alignment coach", () => {
   it("keeps its last words until another gap is read", async () => {
     const advice = { ...BEGUN.advice, state: "done", turns: 0, words: "Within tolerance: lock it" };
     const done = { ...BEGUN, advice, turn_words: "", finished_at: "2026-11-20T10:20:00Z" };
-    server({ "GET /api/saws/2/alignments": [done], "POST /api/alignments/9/moves": done });
-    once([BEGUN]);
+    server({ "GET /api/saws/2/alignments": coach([done]), "POST /api/alignments/9/moves": done });
+    once(coach([BEGUN]));
     render(AlignmentCoach, { saw_id: 2, who: "Brill" });
     await type(
       "Gap read after it",
@@ -188,12 +199,12 @@ describe("the alignment coach", () => {
   });
 
   it.each([
-    ["a mill", { orientation: "horizontal" }, ["left", "right"]],
-    ["three wheels", { wheel_diameters_mm: [200, 200, 200] }, ["upper", "lower", "third"]],
-  ])("%s: asks which of its own wheels", (_, changed, wheels) => {
-    shop.saws = [{ ...SAW, saw: { ...SAW.saw, ...changed } }] as typeof shop.saws;
-    server({ "GET /api/saws": shop.saws });
+    ["a mill", ["left", "right"]],
+    ["three wheels", ["upper", "lower", "third"]],
+  ])("%s: asks which of its own wheels", async (_, wheels) => {
+    server({ "GET /api/saws/2/alignments": coach([], wheels) });
     render(AlignmentCoach, { saw_id: SAW.id, who: "" });
+    expect(await screen.findByText(/at most one, or 2 mm of the wheel/)).toBeTruthy();
     const which = screen.getByRole("group", { name: "Which" });
     expect([...which.querySelectorAll("label")].map((l) => l.textContent.trim())).toEqual(wheels);
   });
@@ -311,7 +322,7 @@ describe("the saw as it stands", () => {
     defects: [{ id: 5, text: "Door catch", stops: true, at: "2026-11-20T10:00:00Z", who: "Senn" }],
     ready: false,
     ready_words: "A defect stops it: Door catch",
-    bench: { fence: "fence", knob: "unknown", printed_marks: [], good_for_h: {} },
+    fittings: { fence: "fence", knob: "unknown", printed_marks: [], good_for_h: {} },
     next_job: {
       job_id: 1,
       job_name: "Strakes",
@@ -350,11 +361,16 @@ describe("the saw as it stands", () => {
     expect(await screen.findByRole("heading", { name: "There is no saw 7." })).toBeTruthy();
   });
 
-  it("keeps what is known of its bench, lines read as pairs", async () => {
-    server({ "PUT /api/saws/2/bench": { change_id: 3 } });
+  it("keeps what is known of its fittings, lines read as pairs", async () => {
+    server({ "PUT /api/saws/2/fittings": { change_id: 3 } });
     const onsaved = vi.fn();
-    const bench = { fence: "fence", knob: "unknown", printed_marks: [], good_for_h: {} } as never;
-    render(BenchForm, { saw_id: 2, bench, onsaved });
+    const fittings = {
+      fence: "fence",
+      knob: "unknown",
+      printed_marks: [],
+      good_for_h: {},
+    } as never;
+    render(FittingsForm, { saw_id: 2, fittings, onsaved });
     await type("Tyre width", "28");
     await fireEvent.input(screen.getByLabelText(/Marks printed/), {
       target: { value: "13: 2\n19: 3,5" },

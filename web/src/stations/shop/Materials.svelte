@@ -5,7 +5,7 @@
   import type { MaterialChanges, MaterialPage } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { significant } from "../../lib/units";
+  import { significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import MaterialFinder from "../../parts/MaterialFinder.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
@@ -14,7 +14,7 @@
   const key = $derived(params?.key ?? null);
   let page = $state<MaterialPage | null>(null);
   let changes = $state<Record<string, number | null>>({});
-  let faults = $state<Record<string, string>>({});
+  let faults = $state<Record<string, Said>>({});
   let newName = $state("");
 
   const WORDS: Record<string, string> = {

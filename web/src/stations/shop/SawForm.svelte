@@ -6,38 +6,32 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
-  import { readNumber } from "../../lib/units";
+  import { readNumber, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Choices from "../../parts/Choices.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
-  import {
-    assumedName,
-    BLANK_SAW,
-    SAW_FIELDS,
-    valueOf,
-    withValue,
-    type SawField,
-  } from "./sawFields";
+  import { assumedName, SAW_FIELDS, valueOf, withValue, type SawField } from "./sawFields";
 
   const { params }: { params?: { id?: string } } = $props();
   const id = $derived(Number(params?.id) || null);
 
   function start(): SawInput {
     const known = shop.saw(Number(params?.id) || null);
-    if (!known) return { ...BLANK_SAW };
-    return { ...(known.saw as unknown as SawInput), assumed: known.assumed, note: known.note };
+    const figures = known?.saw ?? shop.reference?.starting_saw;
+    return { ...(figures as SawInput), assumed: known?.assumed ?? [], note: known?.note ?? "" };
   }
   let saw = $state<SawInput>(start());
-  let faults = $state<Record<string, string>>({});
+  let faults = $state<Record<string, Said>>({});
   const assumed = $derived(saw.assumed ?? []);
   const existing = $derived(shop.saw(id));
 
   function unknownOf(field: SawField) {
-    if (!field.assumed) return undefined;
-    const { value, words } = field.assumed;
     const name = assumedName(field);
+    const taken = shop.reference?.assumed[name];
+    if (!taken) return undefined;
+    const { value, words } = taken;
     return {
-      words,
+      words: shop.words(words),
       chosen: assumed.includes(name),
       onchoose: (unknown: boolean) => {
         const others = assumed.filter((a) => a !== name);
@@ -49,7 +43,7 @@
     };
   }
 
-  function faultOf(field: SawField): string {
+  function faultOf(field: SawField): Said {
     return faults[assumedName(field)] ?? (field.at === undefined ? "" : (faults[field.key] ?? ""));
   }
 
@@ -149,7 +143,7 @@
         aria-describedby="saw-name-error"
         oninput={(e) => (saw = { ...saw, name: e.currentTarget.value })}
       />
-      <span id="saw-name-error" class="error">{faults.name ?? ""}</span>
+      <span id="saw-name-error" class="error">{shop.words(faults.name ?? "")}</span>
     </label>
     {#each SAW_FIELDS as field (assumedName(field))}
       <QuantityField
@@ -249,7 +243,7 @@
             >One for each step, with a space between: 7 14.5. Wheel turns a minute × circumference /
             60.</span
           >
-          <span class="error">{faults.drive ?? faults["drive.speeds_m_s"] ?? ""}</span>
+          <span class="error">{shop.words(faults.drive ?? faults["drive.speeds_m_s"] ?? "")}</span>
         </label>
       {:else}
         <QuantityField
@@ -288,7 +282,7 @@
         class="error"
         role="alert"
       >
-        {faults[key]}
+        {shop.words(faults[key] ?? "")}
       </p>{/if}{/each}
   <div class="actions">
     <Action main type="submit">Save saw</Action>

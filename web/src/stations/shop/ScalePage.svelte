@@ -5,7 +5,7 @@
   import type { ScaleAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { percent, significant } from "../../lib/units";
+  import { percent, significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
 
@@ -19,7 +19,7 @@
   let stress = $state<number | null>(null);
   let travel = $state<number | null>(null);
   let means = $state<"gauge" | "pluck" | "push">("gauge");
-  let fault = $state("");
+  let fault = $state<Said>("");
   const params = $derived({ path: { saw_id } });
 
   async function load(): Promise<void> {

@@ -3,7 +3,7 @@
   import type { Rates, RatesFile, Shop } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { day, type Kind, type Units } from "../../lib/units";
+  import { day, type Kind, type Units, type Said } from "../../lib/units";
   import { remember } from "../../lib/storage";
   import Action from "../../parts/Action.svelte";
   import SettingUpForm from "./SettingUpForm.svelte";
@@ -57,7 +57,7 @@
     { key: "dullness_plane", label: "… to be planed", help: "" },
     { key: "dullness_rough", label: "… left rough", help: "" },
   ];
-  let faults = $state<Record<string, string>>({});
+  let faults = $state<Record<string, Said>>({});
 
   async function save(changed: Partial<Shop>): Promise<void> {
     try {
@@ -114,10 +114,10 @@
           <a href="#/shop/saws/{saw.id}">
             <strong>{saw.saw.name}</strong>
             <span class="soft">
-              {saw.saw.orientation}, wheels {(saw.saw.wheel_diameters_mm as number[])
+              {saw.saw.orientation}, wheels {saw.saw.wheel_diameters_mm
                 .map((d) => shop.number(d, "length"))
                 .join(" + ")}
-              {shop.unit("length")}, bands {(saw.saw.band_length_mm as number[])
+              {shop.unit("length")}, bands {saw.saw.band_length_mm
                 .map((d) => shop.number(d, "length"))
                 .join(" to ")} long
             </span>

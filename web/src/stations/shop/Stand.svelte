@@ -4,16 +4,16 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
-  import { day, duration, significant } from "../../lib/units";
+  import { day, duration, significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import AlignmentCoach from "../setup/AlignmentCoach.svelte";
-  import BenchForm from "./BenchForm.svelte";
+  import FittingsForm from "./FittingsForm.svelte";
   import ScalePage from "./ScalePage.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
   const saw_id = $derived(Number(params?.id));
   let stand = $state<Stand | null>(null);
-  let missing = $state("");
+  let missing = $state<Said>("");
   let defect = $state("");
   let stops = $state(false);
   let who = $state("");
@@ -62,7 +62,7 @@
 </script>
 
 {#if missing}
-  <h1>{missing}</h1>
+  <h1>{shop.words(missing)}</h1>
   <Action href="#/shop">Shop</Action>
 {:else if stand}
   {@const saw = stand.saw}
@@ -193,7 +193,7 @@
   </details>
   <details>
     <summary>What is known of it for setting up</summary>
-    <BenchForm {saw_id} bench={stand.bench} onsaved={() => void load()} />
+    <FittingsForm {saw_id} fittings={stand.fittings} onsaved={() => void load()} />
   </details>
   <p><Action href="#/shop/saws/{saw_id}">Edit the saw itself</Action></p>
 {:else}

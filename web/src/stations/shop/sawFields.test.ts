@@ -1,6 +1,10 @@
 import { describe, expect, it } from "vitest";
 
-import { assumedName, BLANK_SAW, SAW_FIELDS, valueOf, withValue, type SawField } from "./sawFields";
+import type { SawInput } from "../../api/schema";
+import { REFERENCE } from "../../tests/samples";
+import { assumedName, SAW_FIELDS, valueOf, withValue, type SawField } from "./sawFields";
+
+const BLANK_SAW = REFERENCE.starting_saw as SawInput;
 
 const field = (key: string, at?: number) =>
   SAW_FIELDS.find((f) => f.key === key && f.at === at) as SawField;
@@ -20,8 +24,9 @@ describe("a saw's figures", () => {
   });
 
   it("say what is assumed for each figure that may be unknown", () => {
-    const optional = SAW_FIELDS.filter((f) => f.assumed);
-    expect(optional.length).toBeGreaterThan(5);
+    const names = SAW_FIELDS.map(assumedName);
+    expect(Object.keys(REFERENCE.assumed).length).toBeGreaterThan(5);
+    for (const name of Object.keys(REFERENCE.assumed)) expect(names).toContain(name);
     expect(new Set(SAW_FIELDS.map(assumedName)).size).toBe(SAW_FIELDS.length);
   });
 });

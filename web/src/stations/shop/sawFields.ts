@@ -1,4 +1,4 @@
-/** A saw's figures with plain words, and what is assumed when one is not known. */
+/** A saw's figures with plain words on where to find them. */
 import type { SawInput } from "../../api/schema";
 import type { Kind } from "../../lib/units";
 
@@ -10,8 +10,6 @@ export interface SawField {
   readonly kind: Kind;
   readonly usual: string;
   readonly help: string;
-  /** Value taken when someone does not know: cautious, and said so in every answer. */
-  readonly assumed?: { readonly value: number | null; readonly words: string };
 }
 
 export const SAW_FIELDS: readonly SawField[] = [
@@ -62,7 +60,6 @@ export const SAW_FIELDS: readonly SawField[] = [
     kind: "length",
     usual: "width_mm",
     help: "What the guides can hold.",
-    assumed: { value: 3, words: "3 mm is assumed." },
   },
   {
     key: "band_width_mm",
@@ -78,10 +75,6 @@ export const SAW_FIELDS: readonly SawField[] = [
     kind: "thin",
     usual: "thickness_mm",
     help: "What the wheels can bend for long.",
-    assumed: {
-      value: 0.9,
-      words: "0.9 mm is assumed; bending over the wheels is computed in any case.",
-    },
   },
   {
     key: "wheel_force_max_N",
@@ -89,10 +82,6 @@ export const SAW_FIELDS: readonly SawField[] = [
     kind: "force",
     usual: "wheel_force_max_N",
     help: "What frame and spring hold: twice the band’s tension. Some plates give it; a strain gauge on a wide band at the spring’s end tells it.",
-    assumed: {
-      value: null,
-      words: "Then no answer can promise that the frame reaches its tension; each says so.",
-    },
   },
   {
     key: "height_mm",
@@ -107,7 +96,6 @@ export const SAW_FIELDS: readonly SawField[] = [
     kind: "length",
     usual: "throat_mm",
     help: "Band to frame.",
-    assumed: { value: 300, words: "300 mm is assumed; no figure leans on it yet." },
   },
   {
     key: "guide_span_base_mm",
@@ -115,10 +103,6 @@ export const SAW_FIELDS: readonly SawField[] = [
     kind: "length",
     usual: "guide_span_base_mm",
     help: "Upper to lower guide with nothing under the guard.",
-    assumed: {
-      value: 90,
-      words: "90 mm is assumed, a little more than usual: stiffness comes out cautious.",
-    },
   },
   {
     key: "motor_kW",
@@ -133,7 +117,6 @@ export const SAW_FIELDS: readonly SawField[] = [
     kind: "plain",
     usual: "drive_efficiency",
     help: "Belt and bearings take the rest.",
-    assumed: { value: 0.75, words: "0.75 is assumed, usual for one belt." },
   },
   {
     key: "feed_max_m_min",
@@ -141,7 +124,6 @@ export const SAW_FIELDS: readonly SawField[] = [
     kind: "feed",
     usual: "feed_m_min",
     help: "Leave empty by hand.",
-    assumed: { value: null, words: "No limit is taken." },
   },
   {
     key: "hand_force_N",
@@ -149,34 +131,8 @@ export const SAW_FIELDS: readonly SawField[] = [
     kind: "force",
     usual: "hand_force_N",
     help: "About the weight of 8 kg.",
-    assumed: { value: 80, words: "80 N is assumed." },
   },
 ];
-
-export const BLANK_SAW: SawInput = {
-  name: "",
-  orientation: "vertical",
-  wheel_diameters_mm: [400, 400],
-  tyre: "crowned",
-  band_length_mm: [3340, 3380],
-  band_width_mm: [3, 25],
-  band_thickness_max_mm: 0.9,
-  wheel_force_max_N: null,
-  height_mm: 280,
-  throat_mm: 380,
-  guides: "rolling",
-  guide_span_base_mm: 90,
-  guide_span_per_height: 1,
-  motor_kW: 1.5,
-  drive_efficiency: 0.75,
-  feed: "hand",
-  feed_max_m_min: null,
-  tensioner: "spring",
-  hand_force_N: 80,
-  drive: { kind: "fixed", speeds_m_s: [14] },
-  assumed: [],
-  note: "",
-};
 
 export function valueOf(saw: SawInput, field: SawField): number | null {
   const value = saw[field.key];

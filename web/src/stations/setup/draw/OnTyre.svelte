@@ -1,24 +1,23 @@
 <script lang="ts">
-  import { facePath, crownHeight, toothedEdge } from "../../../drawings/tyre";
+  import type { BandPosition } from "../../../api/schema";
+  import { facePath, crownHeight } from "../../../drawings/tyre";
   import { shop } from "../../../lib/shop.svelte";
 
   interface Props {
     band_width_mm: number;
     thickness_mm: number;
     tyre: string;
-    /** None: drawn as wide as the band needs. */
-    tyre_width_mm: number | null;
-    /** Where it should ride, in words. */
-    rule: string;
+    /** Where it should ride, from the core. */
+    position: BandPosition;
   }
-  const { band_width_mm, thickness_mm, tyre, tyre_width_mm, rule }: Props = $props();
+  const { band_width_mm, thickness_mm, tyre, position }: Props = $props();
 
   const W = 520;
   const GROW = 5;
-  const width = $derived(tyre_width_mm ?? band_width_mm * 1.3);
+  const width = $derived(position.tyre_width_mm);
   const crowned = $derived(tyre === "crowned");
   const scale = $derived(360 / Math.max(width, band_width_mm));
-  const start = $derived(toothedEdge(rule, width, band_width_mm));
+  const start = $derived(position.toothed_edge_mm);
   const middle = $derived(start + band_width_mm / 2);
   const lift = $derived(crownHeight(middle, width, crowned) * scale * GROW);
   const x0 = 90;
@@ -28,7 +27,7 @@
 <svg
   viewBox="0 0 {W} 210"
   role="img"
-  aria-label="The {tyre} tyre cut across with the band on it: {shop.words(rule)}"
+  aria-label="The {tyre} tyre cut across with the band on it: {position.words}"
 >
   <g transform="translate({x0} {y0})">
     <path class="tyre" d="{facePath(width, crowned, scale, GROW)}L{width * scale} 46L0 46Z" />
@@ -46,7 +45,7 @@
     {#if crowned}<path class="dim" d="M{(width / 2) * scale} 46V{-lift - 40}" />{/if}
     <path class="dim" d="M0 66h{width * scale}M0 60v12M{width * scale} 60v12" />
     <text x={(width / 2) * scale} y="88" text-anchor="middle"
-      >tyre {tyre_width_mm === null ? "width not recorded" : shop.say(width, "length")}</text
+      >tyre {position.tyre_width_known ? shop.say(width, "length") : "width not recorded"}</text
     >
     <text x={start * scale} y={-lift - 44}>band {shop.say(band_width_mm, "length")}</text>
   </g>

@@ -1,23 +1,12 @@
-<script lang="ts" module>
-  /** A drive as the saw's record has it. */
-  export interface Drive {
-    readonly kind: "fixed" | "inverter";
-    readonly speeds_m_s?: readonly number[];
-    readonly base_hz?: number;
-    readonly min_hz?: number;
-    readonly max_hz?: number;
-    readonly base_speed_m_s?: number;
-  }
-</script>
-
 <script lang="ts">
   import { scaleLog } from "d3-scale";
 
+  import type { SawAnswer } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
   import { significant } from "../../../lib/units";
 
   interface Props {
-    drive: Drive | undefined;
+    drive: SawAnswer["saw"]["drive"];
     set_m_s: number;
     target_m_s: number;
   }

@@ -5,7 +5,7 @@
   import OnTyre from "./OnTyre.svelte";
   import Plates from "./Plates.svelte";
   import SawLoop from "./SawLoop.svelte";
-  import SpeedScale, { type Drive } from "./SpeedScale.svelte";
+  import SpeedScale from "./SpeedScale.svelte";
   import Strip from "./Strip.svelte";
   import type { Means } from "../means";
 
@@ -20,8 +20,8 @@
   const { setup, step, means = "gauge", drift = {} }: Props = $props();
 
   const band = $derived(setup.option.band);
-  const saw = $derived(shop.saw(setup.saw_id)?.saw ?? {});
-  const diameters = $derived((saw.wheel_diameters_mm as number[] | undefined) ?? [400, 400]);
+  const saw = $derived(shop.saw(setup.saw_id)?.saw);
+  const diameters = $derived(saw?.wheel_diameters_mm ?? [400, 400]);
   const tension = $derived(setup.card.tension);
   const LOOPS: Record<string, "mount" | "span" | "doors" | "lock"> = {
     isolate: "lock",
@@ -37,15 +37,13 @@
   );
   const PLATES = ["guides_back", "guard", "table", "table_pin", "trial", "drift"] as const;
   const plate = $derived(PLATES.find((p) => p === step));
-  /** The step says where the band rides in its own words. */
-  const rule = $derived(setup.card.steps.find((s) => s.key === "rough_track")?.do ?? "");
 </script>
 
 {#if loop}
   <SawLoop
     {diameters}
     band_length_mm={band.length_mm}
-    horizontal={saw.orientation === "horizontal"}
+    horizontal={saw?.orientation === "horizontal"}
     show={loop}
     {tension}
     {means}
@@ -56,15 +54,14 @@
   <OnTyre
     band_width_mm={band.width_mm}
     thickness_mm={band.thickness_mm}
-    tyre={String(saw.tyre ?? "crowned")}
-    tyre_width_mm={setup.bench.tyre_width_mm ?? null}
-    {rule}
+    tyre={saw?.tyre ?? "crowned"}
+    position={setup.card.band_position}
   />
 {:else if step === "guides_upper" || step === "guides_lower"}
-  <GuideGaps {band} guides={setup.card.guides} kind={String(saw.guides ?? "rolling")} />
-{:else if step === "speed"}
+  <GuideGaps {band} guides={setup.card.guides} kind={saw?.guides ?? "rolling"} />
+{:else if step === "speed" && saw}
   <SpeedScale
-    drive={saw.drive as Drive}
+    drive={saw.drive}
     set_m_s={setup.card.speed_m_s}
     target_m_s={setup.card.speed_m_s / (1 + setup.option.speed_off_target)}
   />
@@ -72,7 +69,7 @@
   <Plates
     show={plate}
     guides={setup.card.guides}
-    horizontal={saw.orientation === "horizontal"}
+    horizontal={saw?.orientation === "horizontal"}
     height_mm={setup.card.guides.guard_height_mm - setup.card.guides.guard_gap_mm}
     {swing}
   />

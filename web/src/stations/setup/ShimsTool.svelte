@@ -1,11 +1,12 @@
 <script lang="ts">
   import { ask, client, wordsOf } from "../../api/client";
-  import type { GuideCard, Slips } from "../../api/schema";
+  import type { GuideCard, Shims } from "../../api/schema";
   import { recall, remember } from "../../lib/storage";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import Tool from "./Tool.svelte";
+  import type { Said } from "../../lib/units";
 
   interface Props {
     guides: GuideCard;
@@ -13,16 +14,16 @@
   const { guides }: Props = $props();
 
   let stack = $state<number | null>(recall<number | null>("slips.stack", 1.0));
-  let sides = $state<Slips | null>(null);
-  let thrust = $state<Slips | null>(null);
-  let fault = $state("");
+  let sides = $state<Shims | null>(null);
+  let thrust = $state<Shims | null>(null);
+  let fault = $state<Said>("");
 
   async function count(): Promise<void> {
     if (stack === null) return;
     const stack_mm = stack;
     remember("slips.stack", stack_mm);
     const slips = (gap_mm: number) =>
-      ask(client.POST("/api/slips", { body: { gap_mm, stack_mm } }));
+      ask(client.POST("/api/shims", { body: { gap_mm, stack_mm } }));
     try {
       sides = guides.side_gap_mm === null ? null : await slips(guides.side_gap_mm);
       thrust = await slips(guides.thrust_gap_mm);

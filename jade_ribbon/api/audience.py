@@ -2,12 +2,10 @@
 
 from flask import request
 
-from jade_ribbon.core.quantities.words import metric
-
 HEADER, OPEN = "Quantities", "open"
 """The interface asks for open quantities, which it fills in the units it shows."""
 
 
-def for_reader(json_text: str) -> str:
-    """The sentences of an answer as its reader asked for them."""
-    return json_text if request.headers.get(HEADER) == OPEN else metric(json_text)
+def wants_open() -> bool:
+    """Whether this reader says the quantities itself."""
+    return request.headers.get(HEADER) == OPEN

@@ -10,9 +10,9 @@ from jade_ribbon.services.setup import alignments, cards, roles, scale, stands, 
 from jade_ribbon.services.setup.inputs import (
     AlignmentMove,
     AlignmentStart,
-    BenchInput,
     DefectInput,
     DriftInput,
+    FittingsInput,
     MarkInput,
     ScalePointInput,
     SettingUpInput,
@@ -24,14 +24,14 @@ from jade_ribbon.services.shop import saws
 from jade_ribbon.services.shop.inputs import TensionInput
 from jade_ribbon.store.models import JobRow
 
-BENCHES = {
-    "meg": BenchInput(
+FITTINGS = {
+    "meg": FittingsInput(
         fence_bolt_spacing_mm=210.0,
         tyre_width_mm=42.0,
         knob="clockwise_back",
         printed_marks=[MarkInput(width_mm=w, reading=r) for w, r in ((13, 2), (19, 3.5), (32, 8))],
     ),
-    "shop": BenchInput(
+    "shop": FittingsInput(
         fence_bolt_spacing_mm=160.0,
         tyre_width_mm=28.0,
         knob="clockwise_forward",
@@ -39,8 +39,8 @@ BENCHES = {
         wheel_pulley_mm=165.0,
         belt_length_mm=950.0,
     ),
-    "tern": BenchInput(fence="single_point", tyre_width_mm=18.0),
-    "maud": BenchInput(fence="none", motor_pulley_mm=60.0, wheel_pulley_mm=240.0),
+    "tern": FittingsInput(fence="single_point", tyre_width_mm=18.0),
+    "maud": FittingsInput(fence="none", motor_pulley_mm=60.0, wheel_pulley_mm=240.0),
 }
 SCALE_POINTS = ((4.0, 66.0, 0.95), (6.0, 101.0, 1.4), (8.0, 131.0, 1.85), (9.0, 149.0, 2.05))
 """On Long Meg: the scale's reading, the gauge's stress, the wheel's travel."""
@@ -58,7 +58,7 @@ NOTED = {"guides_upper": "Left roller turned over, its face was grooved"}
 BEGUN = ("isolate", "inspect", "guides_back", "mount", "rough_track")
 
 
-class Benches:
+class SetUpHistory:
     """Fills in what was learnt of the saws while they were set up."""
 
     def __init__(self, session: Session, saw_ids: dict[str, int]) -> None:
@@ -67,8 +67,8 @@ class Benches:
 
     def fill(self, job: JobAnswer, band_id: int, stress_MPa: float, at: datetime) -> None:
         """All of it; the card of `job` is left begun, its band not yet under tension."""
-        for key, bench in BENCHES.items():
-            roles.write_bench(self.session, self.saw_ids[key], bench)
+        for key, fittings in FITTINGS.items():
+            roles.write_fittings(self.session, self.saw_ids[key], fittings)
         chosen = dict.fromkeys(roles.INSTRUMENTS, "simulated")
         settings = {
             "reserved": ["wheel_alignment"],

@@ -1,17 +1,18 @@
 <script lang="ts">
   import { ask, client, Problem } from "../../api/client";
-  import type { BenchInputInput, BenchInputOutput } from "../../api/schema";
+  import type { FittingsInputInput, FittingsInputOutput } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import type { Kind } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import type { Said } from "../../lib/units";
 
   interface Props {
     saw_id: number;
-    bench: BenchInputOutput;
+    fittings: FittingsInputOutput;
     onsaved: () => void;
   }
-  const { saw_id, bench, onsaved }: Props = $props();
+  const { saw_id, fittings, onsaved }: Props = $props();
 
   type Field =
     | "fence_bolt_spacing_mm"
@@ -56,16 +57,16 @@
   ];
 
   // The form is a copy of the record until it is saved.
-  let draft = $derived({ ...bench });
+  let draft = $derived({ ...fittings });
   let marks = $derived(
-    (bench.printed_marks ?? []).map((m) => `${m.width_mm}: ${m.reading}`).join("\n"),
+    (fittings.printed_marks ?? []).map((m) => `${m.width_mm}: ${m.reading}`).join("\n"),
   );
   let hours = $derived(
-    Object.entries(bench.good_for_h ?? {})
+    Object.entries(fittings.good_for_h ?? {})
       .map(([step, h]) => `${step}: ${h}`)
       .join("\n"),
   );
-  let faults = $state<Record<string, string>>({});
+  let faults = $state<Record<string, Said>>({});
 
   /** Lines of "this: that" as pairs; an unreadable line is left for the server to name. */
   function pairs(text: string): [string, number][] {
@@ -79,14 +80,14 @@
   }
 
   async function save(): Promise<void> {
-    const body: BenchInputInput = {
+    const body: FittingsInputInput = {
       ...draft,
       printed_marks: pairs(marks).map(([width, reading]) => ({ width_mm: Number(width), reading })),
       good_for_h: Object.fromEntries(pairs(hours)),
     };
     try {
       const params = { path: { saw_id } };
-      const { change_id } = await ask(client.PUT("/api/saws/{saw_id}/bench", { params, body }));
+      const { change_id } = await ask(client.PUT("/api/saws/{saw_id}/fittings", { params, body }));
       faults = {};
       onsaved();
       notice.canUndo("Saved.", change_id, onsaved);

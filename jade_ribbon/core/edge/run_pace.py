@@ -1,0 +1,60 @@
+"""A run's feed and time: one from the other, whether they can be, and against the plan."""
+
+from dataclasses import dataclass
+
+from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.quantities.words import between, quantity, sentence
+
+LEAST_FEED_M_MIN, MOST_FEED_M_MIN = 0.001, 200.0
+"""Nobody cut slower or faster than this: a typed time is wrong before."""
+HURRY_SHARE = 3.0
+"""Time logged includes handling, so it may be longer than the cut, not so much shorter."""
+
+
+@dataclass(frozen=True)
+class PaceBand:
+    """What a feed is called up to a share of the planned one; None: beyond the last."""
+
+    upto_share: float | None
+    words: str
+
+
+PACES = (
+    PaceBand(0.6, "slow: teeth may rub"),
+    PaceBand(1.3, "as planned"),
+    PaceBand(None, "faster than the window’s middle"),
+)
+"""How a run's feed stands to the planned one, slowest first."""
+
+
+def feed_and_time(
+    *, length_m: float, feed_m_min: float | None, time_s: float | None
+) -> tuple[float, float]:
+    """Feed (m/min) from time (s) or time from feed; both given must agree within a factor of three.
+
+    One of the two must be given. Raises InputError for a pace nobody cut at.
+    """
+    if feed_m_min is None:
+        assert time_s is not None
+        feed = length_m / (time_s / 60.0)
+        if not LEAST_FEED_M_MIN <= feed <= MOST_FEED_M_MIN:
+            accepted = between(LEAST_FEED_M_MIN, MOST_FEED_M_MIN, "feed")
+            words = sentence(
+                f"{time_s:g} s for {length_m:.3g} m is a feed of ",
+                quantity(feed, "feed"),
+                "; accepted: a feed of ",
+                accepted,
+            )
+            raise refuse("time_s", words, time_s)
+        return feed, time_s
+    cutting = length_m / feed_m_min * 60.0
+    if time_s is None:
+        return feed_m_min, cutting
+    if time_s < cutting / HURRY_SHARE:
+        words = sentence(
+            f"{time_s:g} s is too short for {length_m:.3g} m at ",
+            quantity(feed_m_min, "feed"),
+            f"; accepted: about {cutting:.0f} s or more (did you mean minutes?)",
+        )
+        raise refuse("time_s", words, time_s)
+    return feed_m_min, time_s

@@ -1,0 +1,92 @@
+"""When a step still holds, what a step needs first, and what stands before a ready saw."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.quantities.words import quantity, sentence
+
+Holds = Literal["saw", "band", "job", "never"]
+"""What keeps a step good: the saw as it is, the band on it, the job; or nothing does."""
+TensionState = Literal["on", "slack", "unknown"]
+ON_TENSION = ("tension", "fine_track", "guides_upper", "guides_lower", "drift")
+"""Steps that hold only while the band stays under the tension they were done at."""
+MOVES_SAW = ("mount", "tension", "speed")
+"""Steps that change the saw itself: its band, its tension, its speed."""
+FRAME_SLACK = 1.05
+"""What a reading may be off, before a frame counts as overloaded."""
+IDLE_WORDS = {
+    "leave_on": "House rule: the tension may stay on.",
+    "release": "House rule: release the tension if the saw stands overnight.",
+}
+
+
+@dataclass(frozen=True)
+class Since:
+    """What became of saw and band since a step was done."""
+
+    same_band_on: bool
+    taken_off: bool
+    slackened: bool
+    tension: TensionState
+
+
+def still_holds(step: str, holds: Holds, since: Since) -> bool:
+    """Whether what keeps a step good is still as it was."""
+    if holds == "saw":
+        return True
+    if holds != "band" or not since.same_band_on or since.taken_off:
+        return False
+    return step not in ON_TENSION or (since.tension == "on" and not since.slackened)
+
+
+def check_frame(left_MPa: float, *, reach_MPa: float) -> None:
+    """A stress left at a step against what the frame reaches in this band.
+
+    Raises InputError when it is over it: slacken first.
+    """
+    if left_MPa > FRAME_SLACK * reach_MPa:
+        words = sentence(
+            quantity(left_MPa, "stress"),
+            " puts more on the frame than it holds: slacken it; accepted: up to ",
+            quantity(reach_MPa, "stress"),
+            " in this band",
+        )
+        raise refuse("left.stress_MPa", words, left_MPa)
+
+
+def refused(step: str, *, doors_open: bool, isolated: bool, band_on: bool) -> str:
+    """Why a step cannot be done yet; '' when it can."""
+    if doors_open and not isolated:
+        return "Isolate the saw first: this step has the doors open."
+    if step == "tension" and not band_on:
+        return "Mount the band first."
+    return ""
+
+
+def not_ready(
+    *,
+    open_stops: bool,
+    open_steps: Sequence[str],
+    band_on: bool,
+    tension: TensionState,
+    stopping_defects: Sequence[str],
+) -> str:
+    """What still stands between a card and a ready saw; '' when nothing does."""
+    if open_stops:
+        return "A stop must be acknowledged by name first."
+    if open_steps:
+        return f"Still to do: {', '.join(open_steps)}."
+    if not band_on:
+        return "Another band is recorded on this saw: tick Mount again."
+    if tension != "on":
+        return "The saw is recorded as slack: tick Tension again."
+    if stopping_defects:
+        return f"A defect stops this saw: {stopping_defects[0]}"
+    return ""
+
+
+def when_done(idle_rule: str) -> str:
+    """What to do with the saw when all pieces are cut."""
+    return f"{IDLE_WORDS[idle_rule]} Isolate the saw; dust out of the wheel boxes."
