@@ -21,11 +21,11 @@ from jade_ribbon.core.job import (
     Saw,
 )
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.formats.validation import Strict, read_json
+from jade_ribbon.formats.validation import Strict, entry, read_json
 from jade_ribbon.reference.tables import Material, materials
 
-Length = Annotated[float, Field(gt=0, le=100_000)]
-Speed = Annotated[float, Field(gt=0, le=150)]
+Length = Annotated[float, entry("any_length_mm")]
+Speed = Annotated[float, entry("speed_m_s")]
 MAX_BANDS = 5000
 
 
@@ -34,9 +34,9 @@ class DriveFile(Strict):
 
     kind: Literal["fixed", "inverter"]
     speeds_m_s: Annotated[list[Speed], Field(max_length=40)] = Field(default_factory=list)
-    base_hz: Annotated[float, Field(gt=0, le=400)] | None = None
-    min_hz: Annotated[float, Field(gt=0, le=400)] | None = None
-    max_hz: Annotated[float, Field(gt=0, le=400)] | None = None
+    base_hz: Annotated[float, entry("drive_hz")] | None = None
+    min_hz: Annotated[float, entry("drive_hz")] | None = None
+    max_hz: Annotated[float, entry("drive_hz")] | None = None
     base_speed_m_s: Speed | None = None
 
     @model_validator(mode="after")
@@ -71,24 +71,24 @@ class SawFile(Strict):
     name: Annotated[str, Field(max_length=80)] = ""
     orientation: Literal["vertical", "horizontal"]
     wheel_diameters_mm: Annotated[
-        list[Annotated[float, Field(ge=50, le=3000)]], Field(min_length=2, max_length=3)
+        list[Annotated[float, entry("wheel_diameter_mm")]], Field(min_length=2, max_length=3)
     ]
     tyre: Literal["crowned", "flat", "none", "worn"]
     band_length_mm: Pair
     band_width_mm: Pair
-    band_thickness_max_mm: Annotated[float, Field(gt=0, le=5)]
-    wheel_force_max_N: Annotated[float, Field(gt=0, le=500_000)] | None
-    height_mm: Annotated[float, Field(gt=0, le=3000)]
-    throat_mm: Annotated[float, Field(gt=0, le=5000)]
+    band_thickness_max_mm: Annotated[float, entry("band_thickness_max_mm")]
+    wheel_force_max_N: Annotated[float, entry("wheel_force_max_N")] | None
+    height_mm: Annotated[float, entry("saw_height_mm")]
+    throat_mm: Annotated[float, entry("throat_mm")]
     guides: Literal["rolling", "ceramic", "steel_block", "soft_block", "thrust_only", "none"]
-    guide_span_base_mm: Annotated[float, Field(ge=0, le=2000)]
-    guide_span_per_height: Annotated[float, Field(ge=0, le=5)]
-    motor_kW: Annotated[float, Field(gt=0, le=500)]
-    drive_efficiency: Annotated[float, Field(gt=0, le=1)]
+    guide_span_base_mm: Annotated[float, entry("guide_span_base_mm")]
+    guide_span_per_height: Annotated[float, entry("guide_span_per_height")]
+    motor_kW: Annotated[float, entry("motor_kW")]
+    drive_efficiency: Annotated[float, entry("drive_efficiency")]
     feed: Literal["hand", "power", "table", "carriage"] = "hand"
-    feed_max_m_min: Annotated[float, Field(gt=0, le=200)] | None = None
+    feed_max_m_min: Annotated[float, entry("feed_m_min")] | None = None
     tensioner: Literal["spring", "weight", "air", "fixed"] = "spring"
-    hand_force_N: Annotated[float, Field(gt=0, le=1000)] = DEFAULT_HAND_FORCE_N
+    hand_force_N: Annotated[float, entry("hand_force_N")] = DEFAULT_HAND_FORCE_N
     drive: DriveFile
 
     @model_validator(mode="after")
@@ -117,16 +117,16 @@ class CutFile(Strict):
 
     operation: Operation
     material: Annotated[str, Field(max_length=80)]
-    height_mm: Annotated[float, Field(gt=0, le=3000)]
-    length_mm: Annotated[float, Field(gt=0, le=100_000)]
-    count: Annotated[int, Field(ge=1, le=100_000)]
-    min_radius_mm: Annotated[float, Field(gt=0, le=100_000)] | None = None
-    angle_deg: Annotated[float, Field(ge=-60, le=60)] = 0
+    height_mm: Annotated[float, entry("height_mm")]
+    length_mm: Annotated[float, entry("length_mm")]
+    count: Annotated[int, entry("count")]
+    min_radius_mm: Annotated[float, entry("min_radius_mm")] | None = None
+    angle_deg: Annotated[float, entry("angle_deg")] = 0
     finish: Finish
-    tolerance_mm: Annotated[float, Field(gt=0, le=50)] | None = None
+    tolerance_mm: Annotated[float, entry("tolerance_mm")] | None = None
     round_stock: bool = False
-    wall_mm: Annotated[float, Field(gt=0, le=500)] | None = None
-    log_diameter_mm: Annotated[float, Field(gt=0, le=3000)] | None = None
+    wall_mm: Annotated[float, entry("wall_mm")] | None = None
+    log_diameter_mm: Annotated[float, entry("log_diameter_mm")] | None = None
     stood_on_end: bool = False
 
     @model_validator(mode="after")
@@ -171,15 +171,18 @@ class RulesFile(Strict):
     narrow_straight: Literal["both", "impossible"] = "both"
     old_metal: Literal["compare", "dig_out", "saw_through"] = "compare"
     how_many_bands: Literal["as_needed", "all_round", "saw_each"] = "as_needed"
-    guard_gap_mm: Annotated[float, Field(ge=2, le=50)] = 10.0
+    guard_gap_mm: Annotated[float, entry("guard_gap_mm")] = 10.0
 
     def to_core(self) -> Rules:
         return Rules(**self.model_dump())
 
 
-Money = Annotated[float, Field(ge=0, le=1_000_000)]
-Dullness = Annotated[float, Field(ge=0, le=2)]
-Minutes = Annotated[float, Field(ge=0, le=1000)]
+Money = Annotated[float, entry("money")]
+Dullness = Annotated[float, entry("judged_dullness")]
+Minutes = Annotated[float, entry("minutes")]
+Comfort = Annotated[float, entry("comfortable_factor")]
+GulletShare = Annotated[float, entry("gullet_share_of_width")]
+Pressure = Annotated[float, entry("specific_cutting_pressure_MPa")]
 
 
 class RatesFile(Strict):
@@ -191,15 +194,19 @@ class RatesFile(Strict):
     power_kWh: Money = Rates.power_kWh
     price_per_m_base: Money = Rates.price_per_m_base
     price_per_m_per_mm: Money = Rates.price_per_m_per_mm
-    price_factor: Annotated[float, Field(gt=0, le=1000)] = Rates.price_factor
-    gullet_share_of_width: Annotated[float, Field(gt=0, le=0.9)] = Rates.gullet_share_of_width
+    price_factor: Annotated[float, entry("price_factor")] = Rates.price_factor
+    gullet_share_of_width: Annotated[float, entry("gullet_share_of_width")] = (
+        Rates.gullet_share_of_width
+    )
     dullness_show: Dullness = Rates.dullness_show
     dullness_sand: Dullness = Rates.dullness_sand
     dullness_plane: Dullness = Rates.dullness_plane
     dullness_rough: Dullness = Rates.dullness_rough
-    comfortable_factor: Annotated[float, Field(ge=1, le=5)] = Rates.comfortable_factor
-    comfortable_factor_hard: Annotated[float, Field(ge=1, le=5)] = Rates.comfortable_factor_hard
-    hand_feed_max_m_min: Annotated[float, Field(gt=0, le=60)] = Rates.hand_feed_max_m_min
+    comfortable_factor: Comfort = Rates.comfortable_factor
+    comfortable_factor_hard: Annotated[float, entry("comfortable_factor")] = (
+        Rates.comfortable_factor_hard
+    )
+    hand_feed_max_m_min: Annotated[float, entry("hand_feed_max_m_min")] = Rates.hand_feed_max_m_min
     plane_min_m2: Minutes = Rates.plane_min_m2
     sand_min_m2: Minutes = Rates.sand_min_m2
     show_min_m2: Minutes = Rates.show_min_m2
@@ -208,22 +215,22 @@ class RatesFile(Strict):
         return Rates(**self.model_dump())
 
 
-Tpi = Annotated[float, Field(ge=0.3, le=50)]
+Tpi = Annotated[float, entry("tpi")]
 
 
 class BandFile(Strict):
     """A band to choose among."""
 
     label: Annotated[str, Field(max_length=120)] = ""
-    width_mm: Annotated[float, Field(gt=0, le=400)]
-    thickness_mm: Annotated[float, Field(gt=0, le=5)]
+    width_mm: Annotated[float, entry("width_mm")]
+    thickness_mm: Annotated[float, entry("thickness_mm")]
     tpi: Tpi | None = None
     tpi_range: Annotated[list[Tpi], Field(min_length=2, max_length=2)] | None = None
     form: Annotated[str, Field(max_length=40)]
     steel: Annotated[str, Field(max_length=40)]
-    set_per_side_mm: Annotated[float, Field(gt=0, le=5)] | None = None
-    length_mm: Annotated[float, Field(ge=200, le=50_000)] | None = None
-    dullness: Annotated[float, Field(ge=0, le=1)] = 0.0
+    set_per_side_mm: Annotated[float, entry("set_per_side_mm")] | None = None
+    length_mm: Annotated[float, entry("band_length_mm")] | None = None
+    dullness: Annotated[float, entry("dullness")] = 0.0
     price: Money | None = None
 
     @model_validator(mode="after")
@@ -254,19 +261,19 @@ class BandFile(Strict):
 class MaterialChanges(Strict):
     """Figures of a material that a shop may correct; each left out stays the table's."""
 
-    specific_cutting_pressure_MPa: Annotated[float, Field(gt=0, le=10_000)] | None = None
-    size_exponent_m: Annotated[float, Field(ge=0, le=0.9)] | None = None
-    feed_force_ratio_sharp: Annotated[float, Field(gt=0, le=3)] | None = None
-    feed_force_ratio_dull: Annotated[float, Field(gt=0, le=5)] | None = None
-    bite_min_mm: Annotated[float, Field(gt=0, le=1)] | None = None
-    bite_target_mm: Annotated[float, Field(gt=0, le=5)] | None = None
-    bite_max_mm: Annotated[float, Field(gt=0, le=10)] | None = None
-    gullet_fill_limit: Annotated[float, Field(gt=0, le=5)] | None = None
-    speed_min_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
-    speed_target_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
-    speed_max_m_s: Annotated[float, Field(gt=0, le=100)] | None = None
-    abrasiveness: Annotated[float, Field(gt=0, le=5000)] | None = None
-    gum_factor: Annotated[float, Field(ge=0, le=5)] | None = None
+    specific_cutting_pressure_MPa: Pressure | None = None
+    size_exponent_m: Annotated[float, entry("size_exponent_m")] | None = None
+    feed_force_ratio_sharp: Annotated[float, entry("feed_force_ratio_sharp")] | None = None
+    feed_force_ratio_dull: Annotated[float, entry("feed_force_ratio_dull")] | None = None
+    bite_min_mm: Annotated[float, entry("bite_min_mm")] | None = None
+    bite_target_mm: Annotated[float, entry("bite_target_mm")] | None = None
+    bite_max_mm: Annotated[float, entry("bite_max_mm")] | None = None
+    gullet_fill_limit: Annotated[float, entry("gullet_fill_limit")] | None = None
+    speed_min_m_s: Annotated[float, entry("material_speed_m_s")] | None = None
+    speed_target_m_s: Annotated[float, entry("material_speed_m_s")] | None = None
+    speed_max_m_s: Annotated[float, entry("material_speed_m_s")] | None = None
+    abrasiveness: Annotated[float, entry("abrasiveness")] | None = None
+    gum_factor: Annotated[float, entry("gum_factor")] | None = None
 
 
 class MaterialFile(Strict):

@@ -3,10 +3,19 @@
 from collections.abc import Iterable, Mapping
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from pydantic_core import ErrorDetails
 
+from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import Fault, InputError
+
+
+def entry(name: str) -> Any:
+    """The range of what a shop may enter of a quantity, as a field of a model has it."""
+    accepted = ENTRIES[name]
+    if accepted.open_low:
+        return Field(gt=accepted.low, le=accepted.high)
+    return Field(ge=accepted.low, le=accepted.high)
 
 
 class Strict(BaseModel):

@@ -1,13 +1,11 @@
 """The shop's file: migrations both ways, backups, and writes that are whole or absent."""
 
-import os
-import signal
+import multiprocessing
 import sqlite3
-import subprocess
-import sys
 import time
 from contextlib import closing
 from datetime import UTC, datetime
+from multiprocessing.connection import Connection
 from pathlib import Path
 
 import pytest
@@ -17,7 +15,7 @@ from sqlalchemy.exc import IntegrityError
 
 from jade_ribbon.store.database import Store, backup, backup_name, check_sound, restore
 from jade_ribbon.store.migrate import current_revision, migrate, newest_revision
-from jade_ribbon.store.models import BandEventRow, Base, ShopRow
+from jade_ribbon.store.models import BandEventRow, BandRow, Base, ShopRow
 
 
 @pytest.fixture
@@ -123,42 +121,38 @@ def test_a_backup_s_name_tells_when(tmp_path: Path) -> None:
     assert name == "shop.before-migration-20261124-093000.sqlite"
 
 
-WRITER = """
-import sys
-from pathlib import Path
-from datetime import UTC, datetime
-from jade_ribbon.store.database import Store
-from jade_ribbon.store.models import BandEventRow, BandRow
-store = Store(Path(sys.argv[1]))
-n = 0
-while True:
-    n += 1
-    with store.write() as session:
-        band = BandRow(label=f"{sys.argv[2]}-{n}", width_mm=1, thickness_mm=1, form="hook",
-                       steel="x", length_mm=1000, arrived_at=datetime.now(UTC))
-        session.add(band)
-        session.flush()
-        for i in range(40):
-            session.add(BandEventRow(band_id=band.id, at=datetime.now(UTC), kind="note"))
+def keep_writing(file: Path, name: str, started: Connection) -> None:
+    """Write bands of forty events each, one unit of work a band, until killed."""
+    store = Store(file)
+    n = 0
+    while True:
+        n += 1
+        now = datetime.now(UTC)
+        with store.write() as session:
+            sizes = {"width_mm": 1, "thickness_mm": 1, "length_mm": 1000}
+            band = BandRow(label=f"{name}-{n}", form="hook", steel="x", arrived_at=now, **sizes)
+            session.add(band)
             session.flush()
-    if n == 1:
-        print("writing", flush=True)
-"""
+            for _ in range(40):
+                session.add(BandEventRow(band_id=band.id, at=now, kind="note"))
+                session.flush()
+        if n == 1:
+            started.send("writing")
 
 
 def test_a_write_is_whole_or_absent_however_it_dies(store: Store) -> None:
     """Kill a process in the middle of writing, twenty times: each band has all its events."""
     migrate(store)
+    store.close()
+    fork = multiprocessing.get_context("fork")
     for round_ in range(20):
-        writer = subprocess.Popen(
-            [sys.executable, "-c", WRITER, str(store.file), str(round_)], stdout=subprocess.PIPE
-        )
-        assert writer.stdout is not None
-        assert writer.stdout.readline() == b"writing\n"
+        heard, started = fork.Pipe()
+        writer = fork.Process(target=keep_writing, args=(store.file, str(round_), started))
+        writer.start()
+        assert heard.poll(20) and heard.recv() == "writing"
         time.sleep(0.004 * (round_ % 7))
-        os.kill(writer.pid, signal.SIGKILL)
-        writer.wait()
-        writer.stdout.close()
+        writer.kill()
+        writer.join(20)
         with closing(sqlite3.connect(store.file)) as raw:
             counts = raw.execute(
                 "SELECT count(e.id) FROM band b LEFT JOIN band_event e ON e.band_id = b.id "

@@ -207,6 +207,17 @@ def _fits_cut(facts: BandFacts, job: Job, tight_radius_mm: float, least: float) 
 
 
 def _fits_force(facts: BandFacts, reachable_MPa: float | None, job: Job) -> Iterator[Reason]:
+    high = facts.stress_high_MPa
+    if job.stress_MPa is not None and high is not None and job.stress_MPa > high:
+        yield Reason(
+            "stress",
+            sentence(
+                quantity(job.stress_MPa, "stress"),
+                " is over the ",
+                quantity(high, "stress"),
+                f" that {facts.steel.name} is tensioned to",
+            ),
+        )
     low = facts.stress_low_MPa
     if reachable_MPa is not None and low is not None and reachable_MPa < low:
         yield Reason(

@@ -109,13 +109,11 @@ def _steel(best: Ranked, choice: Choice, job: Job) -> Reason:
 def _tension(best: Ranked, job: Job) -> Reason:
     e = best.evaluation
     low, high = e.facts.stress_low_MPa or 0.0, e.facts.stress_high_MPa or 0.0
-    reach = (
-        "the frame's force is not recorded"
-        if e.reachable_MPa is None
-        else sentence(
-            "the frame reaches ", quantity(min(e.reachable_MPa, 999.0), "stress"), " in it"
-        )
-    )
+    reach: Said = "the frame's force is not recorded"
+    if e.reachable_MPa is not None and e.reachable_MPa > high:
+        reach = "the frame reaches more than that"
+    elif e.reachable_MPa is not None:
+        reach = sentence("the frame reaches ", quantity(e.reachable_MPa, "stress"), " in it")
     return Reason(
         "tension",
         sentence(

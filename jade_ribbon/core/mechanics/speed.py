@@ -61,11 +61,11 @@ def drive_speed(
 ) -> DriveSpeed:
     """Wheel rate and band speed through motor, pulleys, gear and inverter.
 
-    The inverter scales the motor's rate by drive_hz/base_hz; leave both out without one.
+    The inverter scales the motor's rate by drive_hz/base_hz; leave both out without one. With
+    base_hz alone it runs at its base. Raises InputError for drive_hz without base_hz.
     """
-    if (base_hz is None) != (drive_hz is None):
-        missing = "base_hz" if base_hz is None else "drive_hz"
-        raise refuse(missing, "is missing; give both base_hz and drive_hz, or neither", None)
+    if base_hz is None and drive_hz is not None:
+        raise refuse("base_hz", "is missing; drive_hz is a share of it", None)
     ratio = 1.0 if base_hz is None or drive_hz is None else drive_hz / base_hz
     rpm = motor_rpm * ratio * motor_pulley_mm / wheel_pulley_mm / gear_ratio
     speed = rim_speed(wheel_diameter_mm=wheel_diameter_mm, wheel_rpm=rpm)

@@ -6,6 +6,8 @@ from typing import cast
 
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
+from jade_ribbon.core.quantities.entries import ENTRIES
+from jade_ribbon.core.quantities.fields import Range
 from jade_ribbon.core.quantities.words import Kind, Sentence, Words, fill
 from jade_ribbon.core.setup.band_position import BandPosition, Place, band_position
 from jade_ribbon.core.setup.figures import GuideCard, TensionCard, guide_card, tension_card
@@ -15,12 +17,12 @@ from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.core.setup.words import ShopHabits, runs_on_thrust_alone, step_words
 from jade_ribbon.reference.tables import SetupStepText, setup_step_texts
 
-READING_RANGES: Mapping[Kind, tuple[float, float]] = {
-    "stress": (1.0, 600.0),
-    "thin": (-50.0, 50.0),
-    "length": (0.0, 5000.0),
-    "speed": (0.05, 150.0),
-    "plain": (-100.0, 100.0),
+READING_RANGES: Mapping[Kind, Range] = {
+    "stress": ENTRIES["stress_MPa"],
+    "thin": ENTRIES["small_reading_mm"],
+    "length": ENTRIES["long_reading_mm"],
+    "speed": ENTRIES["speed_m_s"],
+    "plain": ENTRIES["plain_reading"],
 }
 """Accepted range of a reading by its kind: MPa, mm, mm, m/s, turns."""
 

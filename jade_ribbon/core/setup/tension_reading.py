@@ -12,6 +12,7 @@ from jade_ribbon.core.mechanics.tension import (
     stress_from_side_push,
     stress_from_travel,
 )
+from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.words import Said, figure, percent, quantity, sentence
 from jade_ribbon.core.setup.calibration import ScaleFit, stress_from_scale
@@ -41,6 +42,8 @@ class TensionBand:
     free_span_mm: float | None
     force_per_strand: float
     wheel_force_max_N: float | None
+    yield_MPa: float
+    """Of its steel: a reading that says more was misread."""
 
 
 @dataclass(frozen=True)
@@ -155,6 +158,20 @@ def _travel(band: TensionBand, value: float, known: Calibrated) -> tuple[float, 
     return stress, stress * TRAVEL_SHARE, warning
 
 
+def _check_stands(band: TensionBand, stress_MPa: float, value: float) -> None:
+    """InputError for a reading that says more than any band of this steel stands."""
+    most = min(ENTRIES["stress_MPa"].high, band.yield_MPa)
+    if stress_MPa > most:
+        words = sentence(
+            f"{value:g} would be ",
+            quantity(stress_MPa, "stress"),
+            "; accepted: what comes to at most ",
+            quantity(most, "stress"),
+            ", since no band of this steel stands more. Read again, and mind span and unit",
+        )
+        raise refuse("values", words, value)
+
+
 def tension_reading(
     band: TensionBand,
     *,
@@ -185,6 +202,7 @@ def tension_reading(
         stress, spread, warning = _travel(band, value, calibrated)
     else:
         raise refuse("means", f"{means!r} is not accepted; give one of {', '.join(MEANS)}", means)
+    _check_stands(band, stress, value)
     force = stress * band.body_width_mm * band.thickness_mm * band.force_per_strand
     limit = band.wheel_force_max_N
     warnings: list[Said] = [warning] if warning else []

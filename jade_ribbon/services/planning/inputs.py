@@ -6,23 +6,23 @@ from pydantic import Field, ValidationError, model_validator
 
 from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.formats.job import BandFile, CutFile, RulesFile
-from jade_ribbon.formats.validation import Strict, faults_of
+from jade_ribbon.formats.validation import Strict, entry, faults_of
 from jade_ribbon.services.bodies import Id
 
 
 class WhatIf(Strict):
     """Figures tried out instead of the shop's own; each left out stays as it is."""
 
-    motor_kW: Annotated[float, Field(gt=0, le=100)] | None = None
-    stress_MPa: Annotated[float, Field(ge=20, le=400)] | None = None
-    guard_gap_mm: Annotated[float, Field(ge=2, le=300)] | None = None
-    dullness: Annotated[float, Field(ge=0, le=1)] | None = None
+    motor_kW: Annotated[float, entry("motor_kW")] | None = None
+    stress_MPa: Annotated[float, entry("stress_MPa")] | None = None
+    guard_gap_mm: Annotated[float, entry("guard_gap_mm")] | None = None
+    dullness: Annotated[float, entry("dullness")] | None = None
 
 
 class CutInput(CutFile):
     """A cut with what the sentence says beside it, and house rules overridden for this job."""
 
-    slice_mm: Annotated[float, Field(gt=0, le=3000)] | None = None
+    slice_mm: Annotated[float, entry("slice_mm")] | None = None
     what_if: WhatIf | None = None
     rules: Annotated[dict[str, str | int | float], Field(max_length=20)] = Field(
         default_factory=dict
@@ -57,7 +57,7 @@ class PlanInput(CutInput):
 class FeedInput(PlanInput):
     """What happens at a feed with one band (of the rack, or of the catalogue)."""
 
-    feed_m_min: Annotated[float, Field(gt=0, le=200)]
+    feed_m_min: Annotated[float, entry("feed_m_min")]
     band_id: Id | None = None
     band: BandFile | None = None
 

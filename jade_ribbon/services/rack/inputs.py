@@ -6,20 +6,20 @@ from pydantic import Field, model_validator
 
 from jade_ribbon.core.edge.history import SCRAP_REASONS
 from jade_ribbon.formats.job import Tpi
-from jade_ribbon.formats.validation import Strict
+from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.services.bodies import Label, Person, Words
 
 
 class BandTypeInput(Strict):
     """A band type: what its maker could be asked for."""
 
-    width_mm: Annotated[float, Field(gt=0, le=400)]
-    thickness_mm: Annotated[float, Field(gt=0, le=5)]
+    width_mm: Annotated[float, entry("width_mm")]
+    thickness_mm: Annotated[float, entry("thickness_mm")]
     tpi_lo: Tpi | None = None
     tpi_hi: Tpi | None = None
     form: Annotated[str, Field(max_length=40)]
     steel: Annotated[str, Field(max_length=40)]
-    set_per_side_mm: Annotated[float, Field(gt=0, le=5)] | None = None
+    set_per_side_mm: Annotated[float, entry("set_per_side_mm")] | None = None
     note: Words = ""
 
     @model_validator(mode="after")
@@ -34,15 +34,15 @@ class BandTypeInput(Strict):
 class OwnTypeInput(BandTypeInput):
     """A band type of the shop's own, with its price a metre if known."""
 
-    price_per_m: Annotated[float, Field(ge=0, le=100_000)] | None = None
+    price_per_m: Annotated[float, entry("money")] | None = None
 
 
 class BandInput(BandTypeInput):
     """A band on the rack as saved."""
 
     label: Label
-    length_mm: Annotated[float, Field(ge=200, le=50_000)]
-    price: Annotated[float, Field(ge=0, le=1_000_000)] | None = None
+    length_mm: Annotated[float, entry("band_length_mm")]
+    price: Annotated[float, entry("money")] | None = None
     place: Annotated[str, Field(max_length=80)] = ""
 
 
@@ -64,7 +64,7 @@ class BandEventInput(Strict):
 
     kind: EventKind
     detail: Words = ""
-    value: Annotated[float, Field(ge=0, le=10)] | None = None
+    value: Annotated[float, entry("event_value")] | None = None
     who: Person = ""
 
     @model_validator(mode="after")

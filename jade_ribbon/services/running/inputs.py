@@ -6,7 +6,7 @@ from typing import Annotated, Self
 from pydantic import AwareDatetime, Field, model_validator
 
 from jade_ribbon.core.edge.signs import Symptom
-from jade_ribbon.formats.validation import Strict
+from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.services.bodies import Id, Person, Words
 
 
@@ -18,11 +18,11 @@ class RunInput(Strict):
     saw_id: Id
     band_id: Id
     at: AwareDatetime | None = None
-    pieces: Annotated[int, Field(ge=1, le=100_000)]
-    length_mm: Annotated[float, Field(gt=0, le=100_000)]
-    time_s: Annotated[float, Field(gt=0, le=1_000_000)] | None = None
-    feed_m_min: Annotated[float, Field(gt=0, le=200)] | None = None
-    speed_m_s: Annotated[float, Field(gt=0, le=150)] | None = None
+    pieces: Annotated[int, entry("count")]
+    length_mm: Annotated[float, entry("length_mm")]
+    time_s: Annotated[float, entry("time_s")] | None = None
+    feed_m_min: Annotated[float, entry("feed_m_min")] | None = None
+    speed_m_s: Annotated[float, entry("speed_m_s")] | None = None
     symptoms: Annotated[list[Symptom], Field(max_length=13)] = Field(default_factory=list)
     note: Words = ""
     who: Person = ""

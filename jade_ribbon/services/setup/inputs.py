@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 from jade_ribbon.core.setup.alignment import MOST_TURNS
 from jade_ribbon.core.setup.tension_reading import Means
 from jade_ribbon.core.setup.wheel_places import Axis, Wheel
-from jade_ribbon.formats.validation import Strict
+from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.services.bodies import Id, Person
 
 Figure = Annotated[float, Field(ge=-100_000, le=100_000)]
@@ -50,24 +50,22 @@ class TensionReadingInput(Strict):
     """A reading of tension; several notes of a plucked band give their median."""
 
     means: Means
-    values: Annotated[
-        list[Annotated[float, Field(gt=0, le=100_000)]], Field(min_length=1, max_length=20)
-    ]
-    deflection_mm: Annotated[float, Field(gt=0, le=100)] | None = None
+    values: Annotated[list[Annotated[float, entry("reading")]], Field(min_length=1, max_length=20)]
+    deflection_mm: Annotated[float, entry("deflection_mm")] | None = None
 
 
 class ShimsInput(Strict):
     """A gap, and the thickness of a stack of ten of what is at hand."""
 
-    gap_mm: Annotated[float, Field(ge=0, le=10)]
-    stack_mm: Annotated[float, Field(ge=0.02, le=20)]
+    gap_mm: Annotated[float, entry("gap_mm")]
+    stack_mm: Annotated[float, entry("stack_mm")]
 
 
 class DriftInput(Strict):
     """A freehand trial: how far right of the line (left is negative) over a run."""
 
-    offset_mm: Annotated[float, Field(ge=-500, le=500)]
-    run_mm: Annotated[float, Field(ge=50, le=5000)]
+    offset_mm: Annotated[float, entry("drift_offset_mm")]
+    run_mm: Annotated[float, entry("drift_run_mm")]
     keep: bool = False
     who: Person = ""
 
@@ -75,16 +73,16 @@ class DriftInput(Strict):
 class TrackInput(Strict):
     """Where the band stands off its place (forward positive), and its creep over turns by hand."""
 
-    position_mm: Annotated[float, Field(ge=-100, le=100)]
-    creep_mm: Annotated[float, Field(ge=-100, le=100)]
-    turns: Annotated[float, Field(ge=0.25, le=1000)] = 10.0
+    position_mm: Annotated[float, entry("place_mm")]
+    creep_mm: Annotated[float, entry("place_mm")]
+    turns: Annotated[float, entry("hand_turns")] = 10.0
 
 
 class TickInput(Strict):
     """Ticks counted over a time at the running speed."""
 
-    ticks: Annotated[float, Field(ge=1, le=10_000)]
-    seconds: Annotated[float, Field(ge=0.5, le=3600)]
+    ticks: Annotated[float, entry("ticks")]
+    seconds: Annotated[float, entry("seconds")]
 
 
 class ReadInput(Strict):
@@ -101,34 +99,34 @@ class ZeroInput(Strict):
     kind: Annotated[str, Field(max_length=20)]
 
 
-Positive = Annotated[float, Field(gt=0, le=10_000)]
-Gap = Annotated[float, Field(ge=0, le=5)]
+FittingLength = Annotated[float, entry("fitting_mm")]
+ManualGap = Annotated[float, entry("manual_gap_mm")]
 
 
 class MarkInput(Strict):
     """A mark printed on a saw's tension scale."""
 
-    width_mm: Annotated[float, Field(gt=0, le=400)]
-    reading: Annotated[float, Field(ge=0, le=10_000)]
+    width_mm: Annotated[float, entry("width_mm")]
+    reading: Annotated[float, entry("scale_reading")]
 
 
 class FittingsInput(Strict):
     """What is known of a saw for setting it up; left out: not known."""
 
     fence: Literal["fence", "single_point", "none"] = "fence"
-    fence_bolt_spacing_mm: Positive | None = None
-    tyre_width_mm: Annotated[float, Field(gt=0, le=400)] | None = None
+    fence_bolt_spacing_mm: FittingLength | None = None
+    tyre_width_mm: Annotated[float, entry("tyre_width_mm")] | None = None
     knob: Literal["unknown", "clockwise_back", "clockwise_forward"] = "unknown"
-    tilt_bolt_oclock: Annotated[int, Field(ge=1, le=12)] | None = None
-    toe_bolt_oclock: Annotated[int, Field(ge=1, le=12)] | None = None
-    manual_side_gap_mm: Gap | None = None
-    manual_thrust_gap_mm: Gap | None = None
-    motor_pulley_mm: Positive | None = None
-    wheel_pulley_mm: Positive | None = None
-    belt_length_mm: Positive | None = None
+    tilt_bolt_oclock: Annotated[int, entry("bolt_oclock")] | None = None
+    toe_bolt_oclock: Annotated[int, entry("bolt_oclock")] | None = None
+    manual_side_gap_mm: ManualGap | None = None
+    manual_thrust_gap_mm: ManualGap | None = None
+    motor_pulley_mm: FittingLength | None = None
+    wheel_pulley_mm: FittingLength | None = None
+    belt_length_mm: FittingLength | None = None
     printed_marks: Annotated[list[MarkInput], Field(max_length=20)] = Field(default_factory=list)
     good_for_h: Annotated[
-        dict[Annotated[str, Field(max_length=20)], Annotated[float, Field(ge=0, le=10_000)]],
+        dict[Annotated[str, Field(max_length=20)], Annotated[float, entry("good_for_h")]],
         Field(max_length=20),
     ] = Field(default_factory=dict)
 
@@ -136,9 +134,9 @@ class FittingsInput(Strict):
 class ScalePointInput(Strict):
     """The scale's reading with the stress measured at it by another means."""
 
-    reading: Annotated[float, Field(ge=0, le=10_000)]
-    stress_MPa: Annotated[float, Field(ge=5, le=600)]
-    travel_mm: Annotated[float, Field(gt=0, le=100)] | None = None
+    reading: Annotated[float, entry("scale_reading")]
+    stress_MPa: Annotated[float, entry("stress_MPa")]
+    travel_mm: Annotated[float, entry("travel_mm")] | None = None
     means: Literal["gauge", "pluck", "push"]
     who: Person = ""
 
@@ -148,7 +146,7 @@ class AlignmentStart(Strict):
 
     axis: Axis
     wheel: Wheel
-    gap_mm: Annotated[float, Field(ge=-30, le=30)]
+    gap_mm: Annotated[float, entry("wheel_gap_mm")]
     sits_on_both: bool = True
     who: Person = ""
     authorised_by: Person = ""
@@ -158,24 +156,24 @@ class AlignmentMove(Strict):
     """A turn made, clockwise positive, and the gap read after it."""
 
     turns: Annotated[float, Field(ge=-MOST_TURNS, le=MOST_TURNS)]
-    gap_mm: Annotated[float, Field(ge=-30, le=30)]
+    gap_mm: Annotated[float, entry("wheel_gap_mm")]
 
 
 class TyreInput(Strict):
     """Light under a straightedge across the tyre: at front, middle and back."""
 
-    front_gap_mm: Annotated[float, Field(ge=0, le=20)]
-    middle_gap_mm: Annotated[float, Field(ge=0, le=20)]
-    back_gap_mm: Annotated[float, Field(ge=0, le=20)]
+    front_gap_mm: Annotated[float, entry("light_gap_mm")]
+    middle_gap_mm: Annotated[float, entry("light_gap_mm")]
+    back_gap_mm: Annotated[float, entry("light_gap_mm")]
 
 
 class SpeedMeasured(Strict):
     """A speed as measured: wheel turns over a time, or the wheel's rpm."""
 
-    nominal_m_s: Annotated[float, Field(ge=0.05, le=150)]
-    turns: Annotated[float, Field(ge=1, le=100_000)] | None = None
-    seconds: Annotated[float, Field(ge=0.5, le=3600)] | None = None
-    wheel_rpm: Annotated[float, Field(ge=0.1, le=20_000)] | None = None
+    nominal_m_s: Annotated[float, entry("speed_m_s")]
+    turns: Annotated[float, entry("counted_turns")] | None = None
+    seconds: Annotated[float, entry("seconds")] | None = None
+    wheel_rpm: Annotated[float, entry("wheel_rpm")] | None = None
     keep: bool = False
 
     @model_validator(mode="after")

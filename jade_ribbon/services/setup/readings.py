@@ -44,6 +44,7 @@ def tension_band(found: Open) -> TensionBand:
         free_span_mm=free_span_of(saw, facts.length_mm),
         force_per_strand=saw.force_per_strand,
         wheel_force_max_N=saw.wheel_force_max_N,
+        yield_MPa=facts.steel.yield_MPa,
     )
 
 

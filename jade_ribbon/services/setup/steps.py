@@ -91,9 +91,9 @@ def _check_figures(step: SetupStep, given: StepInput) -> None:
                 accepted = ", ".join(known) or "none"
                 faults.append(Fault(path, f"is no reading of this step; accepted: {accepted}"))
                 continue
-            low, high = READING_RANGES[known[key].kind]
-            if not low <= value <= high:
-                words = f"{value:g} is out of range; accepted: {low:g} to {high:g}"
+            within = READING_RANGES[known[key].kind]
+            if not within.holds(value):
+                words = f"{value:g} is out of range; accepted: {within.words()}"
                 faults.append(Fault(path, words, value))
     if faults:
         raise InputError(faults)

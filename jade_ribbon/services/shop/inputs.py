@@ -5,7 +5,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from jade_ribbon.formats.job import MaterialChanges, RatesFile, SawFile
-from jade_ribbon.formats.validation import Strict
+from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.reference.tables import house_rules
 from jade_ribbon.services.bodies import Id, Person, Words
 
@@ -45,7 +45,7 @@ class TensionInput(Strict):
     """Tension state of a saw as it stands."""
 
     state: Literal["on", "slack"]
-    stress_MPa: Annotated[float, Field(gt=0, le=600)] | None = None
+    stress_MPa: Annotated[float, entry("stress_MPa")] | None = None
 
 
 class ShopInput(Strict):
@@ -54,10 +54,10 @@ class ShopInput(Strict):
     name: Annotated[str, Field(min_length=1, max_length=80)]
     units: Literal["metric", "inch"]
     currency: Annotated[str, Field(min_length=1, max_length=8)]
-    gauge_length_mm: Annotated[float, Field(ge=10, le=2000)]
+    gauge_length_mm: Annotated[float, entry("gauge_length_mm")]
     rules: dict[str, str]
     rates: RatesFile
-    guard_gap_mm: Annotated[float, Field(ge=2, le=50)] = 10.0
+    guard_gap_mm: Annotated[float, entry("guard_gap_mm")] = 10.0
     people: Annotated[list[Person], Field(max_length=50)] = Field(default_factory=list)
 
     @model_validator(mode="after")

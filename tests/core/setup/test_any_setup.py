@@ -65,6 +65,7 @@ def test_every_form_of_the_card_s_tension_reads_back_as_the_same_stress(job: Job
         free_span_mm=card.free_span_mm,
         force_per_strand=job.saw.force_per_strand,
         wheel_force_max_N=job.saw.wheel_force_max_N,
+        yield_MPa=1350.0,
     )
     forms: dict[Means, tuple[float | None, float | None]] = {
         "gauge": (card.forms.gauge_stretch_um, None),

@@ -41,6 +41,7 @@ BAND = TensionBand(
     free_span_mm=1050.0,
     force_per_strand=2.0,
     wheel_force_max_N=3600.0,
+    yield_MPa=1350.0,
 )
 stresses = st.floats(40, 250)
 
@@ -55,7 +56,7 @@ def test_gauge_note_push_and_travel_invert_each_other(
 ) -> None:
     """One stress made into each reading and read back is the same stress."""
     body = 0.8 * width
-    band = TensionBand(width, body, width - body, thick, 3000.0, span, 2.0, None)
+    band = TensionBand(width, body, width - body, thick, 3000.0, span, 2.0, None, 1350.0)
     forms = tension(
         stress_MPa=stress,
         body_width_mm=body,
@@ -98,7 +99,7 @@ def test_one_gauge_reading_is_one_stress_whatever_the_width_but_not_one_force(
 ) -> None:
     found = []
     for width in (narrow, wide):
-        band = TensionBand(width, 0.8 * width, 0.2 * width, 0.8, 3000.0, 900.0, 2.0, None)
+        band = TensionBand(width, 0.8 * width, 0.2 * width, 0.8, 3000.0, 900.0, 2.0, None, 1350.0)
         found.append(tension_reading(band, means="gauge", value=stretch, gauge_length_mm=100.0))
     assert found[0].stress_MPa == found[1].stress_MPa
     ratio = found[1].wheel_force_N / found[0].wheel_force_N
@@ -156,7 +157,7 @@ def test_a_reading_that_cannot_be_is_refused(
 
 
 def test_three_wheels_have_no_single_span() -> None:
-    three = TensionBand(19.0, 14.68, 4.32, 0.81, 3360.0, None, 1.732, None)
+    three = TensionBand(19.0, 14.68, 4.32, 0.81, 3360.0, None, 1.732, None, 1350.0)
     for means in ("pluck", "push", "travel"):
         with pytest.raises(InputError, match="accepted on three wheels: gauge, scale"):
             tension_reading(
