@@ -25,8 +25,9 @@ dev: .stamps/run .stamps/node web/src/api/schema.ts ## Flask with reload and Vit
 	$(PY) -m flask --app "jade_ribbon.api.app:create_app('data/dev.sqlite')" run --debug --port 8433 & \
 	cd web && npm run -s dev
 
-bench: .stamps/dev ## figures: plan answer, rack list, first load
+bench: .stamps/dev ## figures: plan answer, rack list, first load; property tests on random examples
 	@$(PY) -m benchmarks
+	@HYPOTHESIS_PROFILE=random $(PY) -m pytest -q -n $(CORES) tests/core
 
 screens: .stamps/dev .stamps/web .stamps/chromium ## refresh docs/screenshots from the demo
 	@$(PY) -m benchmarks.screens

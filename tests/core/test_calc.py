@@ -1,7 +1,10 @@
 """Every worked case must come out to the tolerance its file states."""
 
+import inspect
 import json
 import math
+import re
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -35,3 +38,14 @@ def test_worked_case(name: str, given: Any, want: Any, rel: float, abs_: float) 
 
 def test_every_calculation_has_worked_cases() -> None:
     assert {json.loads(f.read_text())["calc"] for f in FILES} == set(CALCULATIONS)
+
+
+def test_every_calculation_and_every_vector_tell_their_source() -> None:
+    model = (Path(__file__).parents[2] / "docs" / "model.md").read_text()
+    sections = re.sub(r"[*#]", "", " ".join(model.split()))
+    for name, formula in CALCULATIONS.items():
+        words = " ".join((inspect.getdoc(formula) or "").split())
+        assert "Source: " in words, name
+        for section in re.findall(r'docs/model,? "([^"]+)"', words):
+            assert section in sections, (name, section)
+    assert all(json.loads(f.read_text())["source"] for f in FILES)

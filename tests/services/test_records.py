@@ -5,7 +5,15 @@ from sqlalchemy import select
 
 from jade_ribbon.services.errors import ConflictError, NotFoundError
 from jade_ribbon.services.rack import bands
-from jade_ribbon.services.records import NOUNS, as_record, bring_back, get, log_change, undo_change
+from jade_ribbon.services.records import (
+    NOUNS,
+    PROJECTIONS,
+    as_record,
+    bring_back,
+    get,
+    log_change,
+    undo_change,
+)
 from jade_ribbon.services.undo import history, undo
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.models import ChangeRow
@@ -77,3 +85,8 @@ def test_unknown_things_are_told(store: Store) -> None:
         with pytest.raises(ValueError, match="'hat' is not accepted"):
             history(session, "hat", 1)
         assert set(NOUNS) >= {"saw", "band", "job", "run", "material"}
+
+
+def test_what_follows_a_record_is_registered_by_noun() -> None:
+    """Runs and events move their band's counters, whoever changes them."""
+    assert set(PROJECTIONS) == {"run", "event"}

@@ -1,5 +1,6 @@
 """The shop's file: migrations both ways, backups, and writes that are whole or absent."""
 
+import json
 import multiprocessing
 import sqlite3
 import time
@@ -9,12 +10,13 @@ from multiprocessing.connection import Connection
 from pathlib import Path
 
 import pytest
+from alembic import command
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy.exc import IntegrityError
 
 from jade_ribbon.store.database import Store, backup, backup_name, check_sound, restore
-from jade_ribbon.store.migrate import current_revision, migrate, newest_revision
+from jade_ribbon.store.migrate import config_for, current_revision, migrate, newest_revision
 from jade_ribbon.store.models import BandEventRow, BandRow, Base, ShopRow
 
 
@@ -161,3 +163,59 @@ def test_a_write_is_whole_or_absent_however_it_dies(store: Store) -> None:
             assert raw.execute("PRAGMA integrity_check").fetchone() == ("ok",)
         assert {c for (c,) in counts} == {40}
     assert len(counts) >= 20
+
+
+OLD_STEP = {
+    "done": True,
+    "left": {"stress_MPa": 130.0},
+    "as_found": "slack",
+    "skipped": "",
+    "who": "Odda",
+    "at": "2026-11-20T11:00:00+00:00",
+}
+
+
+def _old_card(store: Store) -> None:
+    """A card with one step, as the format before 0006 kept it, and the change that made it."""
+    with closing(sqlite3.connect(store.file)) as raw:
+        raw.execute("PRAGMA foreign_keys=OFF")
+        raw.execute(
+            "INSERT INTO setup (id, job_id, saw_id, band_id, started_at, steps, acknowledged, "
+            "figures) VALUES (7, 1, 1, 1, '2026-11-20 10:00:00', ?, '[]', '{}')",
+            [json.dumps({"tension": OLD_STEP})],
+        )
+        raw.execute(
+            'INSERT INTO change (at, noun, noun_id, action, "before", "after", undone) VALUES '
+            "('2026-11-20 11:00:00', 'setup', 7, 'tension', ?, ?, 0)",
+            [json.dumps({"steps": {}}), json.dumps({"steps": {"tension": OLD_STEP}})],
+        )
+        raw.commit()
+
+
+def test_steps_of_old_cards_become_rows_and_go_back(store: Store) -> None:
+    """What was found and left, by whom and when, and the change that undoes it, are carried."""
+    migrate(store)
+    migrate(store, "-1")
+    _old_card(store)
+    with store.engine.connect() as connection:
+        raw = connection.connection.dbapi_connection
+        assert raw is not None
+        raw.execute("PRAGMA foreign_keys=OFF")
+        with connection.begin():
+            command.upgrade(config_for(connection), "head")
+        step = connection.exec_driver_sql(
+            'SELECT setup_id, "key", done, "left", note, who, at FROM setup_step'
+        ).one()
+        change = connection.exec_driver_sql('SELECT noun, "before" FROM change').one()
+        connection.rollback()
+    kept = (7, "tension", 1, '{"stress_MPa": 130.0}', "found slack", "Odda", "2026-11-20 11:00:00")
+    assert tuple(step) == kept and tuple(change) == ("step", None)
+    with store.engine.connect() as connection:
+        raw = connection.connection.dbapi_connection
+        assert raw is not None
+        raw.execute("PRAGMA foreign_keys=OFF")
+        with connection.begin():
+            command.downgrade(config_for(connection), "0005")
+        (steps,) = connection.exec_driver_sql("SELECT steps FROM setup").one()
+    assert json.loads(steps)["tension"]["left"] == {"stress_MPa": 130.0}
+    assert json.loads(steps)["tension"]["at"] == OLD_STEP["at"]

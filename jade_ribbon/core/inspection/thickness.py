@@ -43,6 +43,8 @@ def thickness_map(*, readings: Sequence[Sequence[float]]) -> ThicknessMap:
     Least squares of t = m + a(x - 1/2) + l y + c(1/3 - y2), x 0..1 along, y -1..1 up.
     Lean is 2l (top minus bottom); positive barrel is thick in the middle. Raises
     InputError with fewer readings than unknowns or places that cannot tell them apart.
+
+    Source: docs/model, "Thickness"; linear least squares.
     """
     import numpy as np
 

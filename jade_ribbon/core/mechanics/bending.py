@@ -28,7 +28,11 @@ class BendingFatigue:
 
 
 def bending_stress(*, thickness_mm: float, wheel_diameter_mm: float) -> float:
-    """Surface stress (MPa) of a strip bent round a wheel: E t / (D + t)."""
+    """Surface stress (MPa) of a strip bent round a wheel: E t / (D + t).
+
+    Source: Strength of Materials, "Pure bending": strain = distance from the middle over radius;
+    here t/2 over (D + t)/2.
+    """
     return E_MPA * thickness_mm / (wheel_diameter_mm + thickness_mm)
 
 
@@ -41,6 +45,8 @@ def wheel_bending(
     speed_m_s: float,
 ) -> WheelBending:
     """Bending, peak and centrifugal stress (MPa) on the smallest wheel, and D/t.
+
+    Source: Strength of Materials, "Pure bending", as `bending_stress`.
 
     >>> round(wheel_bending(thickness_mm=0.81, smallest_wheel_diameter_mm=912,
     ...     tension_stress_MPa=110, speed_m_s=30.7).peak_stress_MPa, 3)
@@ -73,6 +79,9 @@ def bending_fatigue(
 
     Amplitude half the bending stress, mean the tension plus that; N = 1e7 (se/sar)^k;
     each wheel bends each section once a turn. Raises InputError when mean >= ultimate.
+
+    Source: Metal Fatigue in Engineering, "Stress-life approach": Goodman's line and Basquin's
+    law.
 
     >>> round(bending_fatigue(tension_stress_MPa=142, thickness_mm=0.64,
     ...     smallest_wheel_diameter_mm=605, wheels=2, band_length_mm=2352, speed_m_s=20.9,

@@ -25,6 +25,8 @@ class CuttingPower:
 def bite(*, feed_m_min: float, speed_m_s: float, pitch_mm: float) -> Bite:
     """Uncut chip per tooth (mm): feed x pitch / speed, all teeth sharing equally.
 
+    Source: Fundamentals of Metal Machining, "Feed per tooth".
+
     >>> round(bite(feed_m_min=21.949, speed_m_s=10.11, pitch_mm=12.7).bite_mm, 4)
     0.4595
     """
@@ -32,12 +34,18 @@ def bite(*, feed_m_min: float, speed_m_s: float, pitch_mm: float) -> Bite:
 
 
 def energy_factor(*, dullness: float, dull_energy_gain: float) -> float:
-    """Growth of the specific energy with dullness: 1 sharp, 1 + gain fully dull."""
+    """Growth of the specific energy with dullness: 1 sharp, 1 + gain fully dull.
+
+    Source: ours, docs/model "Cutting pressure".
+    """
     return 1.0 + dull_energy_gain * dullness
 
 
 def feed_ratio(*, dullness: float, feed_ratio_sharp: float, feed_ratio_dull: float) -> float:
-    """Feed force over tangential force, from sharp to dull in proportion to dullness."""
+    """Feed force over tangential force, from sharp to dull in proportion to dullness.
+
+    Source: ours, docs/model "Cutting pressure".
+    """
     return feed_ratio_sharp + (feed_ratio_dull - feed_ratio_sharp) * dullness
 
 

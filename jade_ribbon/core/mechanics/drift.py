@@ -16,6 +16,8 @@ class Drift:
 def drift(*, offset_mm: float, run_mm: float, fence_bolt_spacing_mm: float) -> Drift:
     """Angle (deg) a freehand cut steers off, and the fence shift (mm) over its bolts.
 
+    Source: plane trigonometry, tangent of an angle.
+
     >>> round(drift(offset_mm=14.5, run_mm=329, fence_bolt_spacing_mm=93).fence_shift_mm, 3)
     4.099
     """

@@ -32,12 +32,18 @@ class FeedWindow:
 
 
 def hot_from_m_min(window: FeedWindow) -> float:
-    """Feed (m/min) from which a cut under the floor is hot instead of shut."""
+    """Feed (m/min) from which a cut under the floor is hot instead of shut.
+
+    Source: ours, docs/model "Choosing".
+    """
     return HOT_SHARE * window.floor_m_min
 
 
 def window_from_limits(limits: Mapping[Limit, float], floor: float) -> FeedWindow:
-    """State and recommendation from the limits found: shared by every caller."""
+    """State and recommendation from the limits found: shared by every caller.
+
+    Source: ours, docs/model "Choosing".
+    """
     binding = min(limits, key=lambda name: limits[name])
     ceiling = limits[binding]
     aim = RECOMMENDED_SHARE * ceiling
@@ -79,6 +85,8 @@ def feed_window(
     bite for the finish. Floor: least bite. Limits not given are absent.
 
     Raises InputError when bite_max_mm < bite_min_mm.
+
+    Source: ours, docs/model "Choosing"; each limit from its own formula.
     """
     if bite_max_mm < bite_min_mm:
         raise refuse(

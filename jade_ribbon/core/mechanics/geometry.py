@@ -38,7 +38,10 @@ class WidestForRadius:
 def gullet_of_pitch(
     *, pitch_mm: float, gullet_depth_ratio: float, gullet_area_coefficient: float
 ) -> tuple[float, float]:
-    """Gullet depth (mm) and area (mm2) for a pitch: similar teeth scale with the pitch."""
+    """Gullet depth (mm) and area (mm2) for a pitch: similar teeth scale with the pitch.
+
+    Source: similar figures: lengths with the pitch, areas with its square.
+    """
     return gullet_depth_ratio * pitch_mm, gullet_area_coefficient * pitch_mm**2
 
 
@@ -93,7 +96,10 @@ def band_geometry(
 
 
 def mass_per_length(*, width_mm: float, gullet_depth_mm: float, thickness_mm: float) -> float:
-    """Mass of the strip in kg/m, half the gullet depth taken off the width."""
+    """Mass of the strip in kg/m, half the gullet depth taken off the width.
+
+    Source: density times section; docs/model "Note of a plucked band".
+    """
     return RHO_KG_M3 * (width_mm - gullet_depth_mm / 2.0) * thickness_mm * 1e-6
 
 
@@ -155,6 +161,8 @@ def widest_for_radius(
     *, radius_mm: float, thickness_mm: float, kerf_mm: float, allowance: float = 1.0
 ) -> WidestForRadius:
     """Widest band (mm) that turns a radius: the inverse of `min_radius`.
+
+    Source: docs/model, "Radius".
 
     >>> round(widest_for_radius(radius_mm=110.603229, thickness_mm=0.81, kerf_mm=1.37).width_mm, 4)
     19.0

@@ -81,6 +81,9 @@ def survival(*, alpha: float, beta: float, shape: float, used_m: float, next_m: 
     """Chance that an edge which has run `used_m` also sees the next `next_m` through.
 
     ((beta + s^k) / (beta + (s + d)^k))^alpha. Take beta without this band's own metres.
+
+    Source: docs/model, "Life"; Statistical Methods for Reliability Data, "Weibull with known
+    shape".
     """
     ratio = (beta + used_m**shape) / (beta + (used_m + next_m) ** shape)
     return Survival(ratio**alpha)
@@ -88,6 +91,8 @@ def survival(*, alpha: float, beta: float, shape: float, used_m: float, next_m: 
 
 def life_quantile(*, alpha: float, beta: float, shape: float, used_m: float, share: float) -> float:
     """Further metres that a share (0..1) of such edges still last, given `used_m` run.
+
+    Source: docs/model, "Life".
 
     >>> round(life_quantile(alpha=2, beta=1e9, shape=2.5, used_m=0, share=1.0))
     0

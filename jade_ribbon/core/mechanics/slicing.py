@@ -31,6 +31,8 @@ def slicing(
     All in mm; yield is finished thickness over billet. Cutting the left-over free costs
     one more kerf. Raises InputError when preparing takes the whole billet.
 
+    Source: arithmetic of n slices and n - 1 kerfs; docs/model "Slicing".
+
     >>> slicing(billet_mm=159.8, slice_mm=12.4, kerf_mm=2.87, clean_up_per_face_mm=0.5,
     ...     prepare_loss_mm=2).slices
     9

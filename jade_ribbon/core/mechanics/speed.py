@@ -30,7 +30,10 @@ class DriveHz:
 
 
 def rim_speed(*, wheel_diameter_mm: float, wheel_rpm: float) -> float:
-    """Rim speed in m/s of a wheel (mm) at a rate (turns per minute)."""
+    """Rim speed in m/s of a wheel (mm) at a rate (turns per minute).
+
+    Source: kinematics: circumference times turns.
+    """
     return math.pi * wheel_diameter_mm / 1000.0 * wheel_rpm / 60.0
 
 
@@ -39,6 +42,8 @@ def band_speed(
     *, wheel_diameter_mm: float, wheel_rpm: float, band_length_mm: float | None = None
 ) -> BandSpeed:
     """Band speed in m/s, m/min and ft/min; turns of the band per second when L is given.
+
+    Source: as `rim_speed`.
 
     >>> round(band_speed(wheel_diameter_mm=551, wheel_rpm=703.4).speed_m_s, 4)
     20.2933
@@ -63,6 +68,9 @@ def drive_speed(
 
     The inverter scales the motor's rate by drive_hz/base_hz; leave both out without one. With
     base_hz alone it runs at its base. Raises InputError for drive_hz without base_hz.
+
+    Source: Machine Elements, "Belt drives: speed ratio"; an inverter scales the motor's rate by
+    its frequency.
     """
     if base_hz is None and drive_hz is not None:
         raise refuse("base_hz", "is missing; drive_hz is a share of it", None)
@@ -83,7 +91,10 @@ def drive_hz_for_speed(
     gear_ratio: float,
     wheel_diameter_mm: float,
 ) -> DriveHz:
-    """Inverter frequency (Hz) that gives a band speed: the inverse of `drive_speed`."""
+    """Inverter frequency (Hz) that gives a band speed: the inverse of `drive_speed`.
+
+    Source: inverse of `drive_speed`.
+    """
     at_base = drive_speed(
         motor_rpm=motor_rpm,
         motor_pulley_mm=motor_pulley_mm,

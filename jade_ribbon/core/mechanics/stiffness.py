@@ -42,7 +42,10 @@ def _within_span(cut_height_mm: float, guide_span_mm: float) -> None:
 
 
 def lateral_stiffness(*, strand_N: float, bending_N_mm2: float, span_mm: float) -> float:
-    """Sideways stiffness at mid-span, N/mm: string plus pinned strip."""
+    """Sideways stiffness at mid-span, N/mm: string plus pinned strip.
+
+    Source: docs/model, "Twisting aside under feed".
+    """
     return 4.0 * strand_N / span_mm + 48.0 * bending_N_mm2 / span_mm**3
 
 
@@ -73,6 +76,8 @@ def stability_limit(
     the cut height (docs/model, "Twisting aside under feed"). With a fixed tensioner the
     centrifugal stress comes off the tension; a spring, weight or air one makes it good.
     Use with a factor of 2. Lengths mm, stress MPa, stiffness N/mm.
+
+    Source: docs/model, "Twisting aside under feed".
 
     >>> round(stability_limit(stress_MPa=84, width_mm=16, gullet_depth_mm=2.794,
     ...     thickness_mm=0.81, guide_span_mm=284, cut_height_mm=118, speed_m_s=28.9,
@@ -120,6 +125,8 @@ def edge_slack(
 
     Tensioned beam in its own plane under a load spread over the cut height, centred in
     the span (docs/model, "Front edge slack"). A slack edge wanders and barrels.
+
+    Source: docs/model, "Front edge slack".
 
     >>> round(edge_slack(stress_MPa=94, width_mm=19, gullet_depth_mm=2.9633, thickness_mm=0.81,
     ...     guide_span_mm=319, cut_height_mm=235).edge_slack_feed_force_N, 3)

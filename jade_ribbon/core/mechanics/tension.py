@@ -50,6 +50,8 @@ def wheel_force_per_strand(wheels: int) -> float:
     """Force on the tensioned wheel per unit of strand tension: 2 sin(wrap/2).
 
     Two wheels: wrap 180 degrees, factor 2. Three: wrap 120 degrees, factor 1.732.
+
+    Source: statics: two strand forces at the angle of wrap.
     """
     wrap = 180.0 if wheels == 2 else THREE_WHEEL_WRAP_DEG
     return 2.0 * math.sin(math.radians(wrap) / 2.0)
@@ -91,6 +93,8 @@ def tension(
 def stress_from_gauge(*, gauge_stretch_um: float, gauge_length_mm: float) -> Stress:
     """Stress (MPa) from the stretch (um) read over a gauge length (mm), whatever the width.
 
+    Source: Strength of Materials, "Hooke's law".
+
     >>> round(stress_from_gauge(gauge_stretch_um=172.4, gauge_length_mm=50).stress_MPa, 3)
     710.288
     """
@@ -110,6 +114,9 @@ def side_push(
 
     String plus pinned strip: F = (4T/l + 48EI/l3) d. Guides off. Linear only while
     `side_push_extra_strain_share` stays under 5 %.
+
+    Source: Strength of Materials, "Beams: central load", and the string under tension; docs/model
+    "Side push".
     """
     strand = stress_MPa * body_width_mm * thickness_mm
     bending = E_MPA * body_width_mm * thickness_mm**3 / 12.0
@@ -120,7 +127,10 @@ def side_push(
 def side_push_extra_strain_share(
     *, stress_MPa: float, span_mm: float, deflection_mm: float
 ) -> float:
-    """Strain 2(d/l)2 that the push itself adds, as a share of the band's strain."""
+    """Strain 2(d/l)2 that the push itself adds, as a share of the band's strain.
+
+    Source: docs/model, "Side push".
+    """
     return 2.0 * (deflection_mm / span_mm) ** 2 / (stress_MPa / E_MPA)
 
 
@@ -136,6 +146,8 @@ def stress_from_side_push(
     """Stress (MPa) from the push that bends the middle aside: the inverse of `side_push`.
 
     Raises InputError for a push that the strip's own bending takes without any tension.
+
+    Source: inverse of `side_push`.
     """
     bending = E_MPA * body_width_mm * thickness_mm**3 / 12.0
     own = 48.0 * bending / span_mm**3 * deflection_mm
@@ -156,12 +168,17 @@ def stress_from_travel(*, wheel_travel_mm: float, band_length_mm: float, give: f
 
     `give` is the share of the travel that tyres and frame take, found by calibrating on this
     saw: sigma = 2 E travel (1 - give) / L.
+
+    Source: Strength of Materials, "Hooke's law"; docs/model "Wheel travel".
     """
     return Stress(2.0 * E_MPA * wheel_travel_mm * (1.0 - give) / band_length_mm)
 
 
 def travel_give(*, wheel_travel_mm: float, band_length_mm: float, stress_MPa: float) -> float:
-    """Share of a wheel's travel (mm) that was not stretch, at a stress measured otherwise."""
+    """Share of a wheel's travel (mm) that was not stretch, at a stress measured otherwise.
+
+    Source: inverse of `stress_from_travel`.
+    """
     return 1.0 - stress_MPa * band_length_mm / (2.0 * E_MPA) / wheel_travel_mm
 
 
@@ -213,6 +230,8 @@ def stress_from_pluck(
     """Stress (MPa) from the note of the free span: the exact inverse of `pluck_frequency`.
 
     Raises InputError for a note at or below the strip's own bending note.
+
+    Source: inverse of `pluck_frequency`; The Physics of Musical Instruments, "Stiff strings".
     """
     area, mass, stiffness, span = _string_terms(width_mm, gullet_depth_mm, thickness_mm, span_mm)
     own = math.sqrt(stiffness / mass) / span**2
@@ -228,5 +247,8 @@ def stress_from_pluck(
 
 
 def free_span_mm(*, band_length_mm: float, wheel_diameter_mm: float) -> float:
-    """Free span between two equal wheels: the centre distance (L - pi D)/2, in mm."""
+    """Free span between two equal wheels: the centre distance (L - pi D)/2, in mm.
+
+    Source: geometry of an open belt on equal wheels.
+    """
     return (band_length_mm - math.pi * wheel_diameter_mm) / 2.0

@@ -35,7 +35,10 @@ class ContactLength:
 
 
 def bite_term(*, bite_mm: float, bite_exponent: float) -> float:
-    """Growth of wear with bite, (h/0.012)^x held to 2/3..4; exactly 1 when the exponent is 0."""
+    """Growth of wear with bite, (h/0.012)^x held to 2/3..4; exactly 1 when the exponent is 0.
+
+    Source: ours, docs/model "Metres of contact".
+    """
     if bite_exponent == 0:
         return 1.0
     term = float((bite_mm / USUAL_BITE_MM) ** bite_exponent)
@@ -70,6 +73,8 @@ def contact_length(
 def nominal_life_m(*, rel_edge_life: float, sharpenings: int = 0) -> float:
     """Prior life of an edge in equivalent metres, shorter by a tenth each resharpening.
 
+    Source: reference table steels; docs/model "Life".
+
     >>> nominal_life_m(rel_edge_life=1.3)
     10400.0
     """
@@ -77,12 +82,17 @@ def nominal_life_m(*, rel_edge_life: float, sharpenings: int = 0) -> float:
 
 
 def fouling(*, gum_factor: float, gullet_share: float, contact_m: float) -> float:
-    """How gummed the band is after these metres since cleaning: 0 clean .. 1."""
+    """How gummed the band is after these metres since cleaning: 0 clean .. 1.
+
+    Source: ours, docs/model "Gum".
+    """
     return 1.0 - math.exp(-gum_factor * gullet_share * contact_m / FOULING_LENGTH_M)
 
 
 def fouling_added(before: float, gain: float) -> float:
     """Fouling after a further run on top of what is there: clean shares multiply.
+
+    Source: ours, docs/model "Gum".
 
     >>> round(fouling_added(0.1, 0.1), 2)
     0.19
@@ -91,7 +101,10 @@ def fouling_added(before: float, gain: float) -> float:
 
 
 def effective_dullness(*, edge_dullness: float, fouled: float) -> float:
-    """Dullness the cut feels: wear plus what gum adds until the band is cleaned."""
+    """Dullness the cut feels: wear plus what gum adds until the band is cleaned.
+
+    Source: ours, docs/model "Gum".
+    """
     return edge_dullness + FOULING_DULLNESS * fouled
 
 
@@ -114,6 +127,8 @@ EDGE_STATES = (
 
 def edge_state(dullness: float) -> EdgeState:
     """The class an edge is in: keen under 0.35, fair under 0.6, tired under 0.9, else spent.
+
+    Source: ours, docs/model "Life".
 
     >>> edge_state(0.4).key
     'fair'

@@ -37,6 +37,8 @@ SIDE_GAP_BY_GUIDE_MM = {
 SIDE_GAP_BY_RULE_MM = {"paper": 0.1, "wide": 0.8, "touching": 0.0}
 THRUST_GAP_MM = {"spacer": 0.3, "hair": 0.1}
 NARROW_ON_THRUST_MM = 2.0
+LEAST_FREE_SPAN_MM = 100.0
+"""Nobody plucks or pushes a shorter span; wheels that near are a band of the wrong length."""
 
 
 @dataclass(frozen=True)
@@ -129,12 +131,12 @@ def _scale(calibrated: Calibrated, best: Ranked, per_strand: float) -> ScaleSett
 
 
 def free_span_of(saw: Saw, band_length_mm: float) -> float | None:
-    """Free span between two wheels (mm); None on three, or where the band is too short."""
+    """Free span between two wheels (mm); None on three, or where it is too short to measure on."""
     if saw.wheels != 2:
         return None
     mean = sum(saw.wheel_diameters_mm) / 2.0
     span = free_span_mm(band_length_mm=band_length_mm, wheel_diameter_mm=mean)
-    return span if span > 0 else None
+    return span if span >= LEAST_FREE_SPAN_MM else None
 
 
 def tension_card(

@@ -99,7 +99,7 @@ def ceiling(answer: Any) -> float:
     [
         ({"motor_kW": 3.0}, {"motor_kW": 0.8}),
         ({"dullness": 0.0}, {"dullness": 0.7}),
-        ({"guard_gap_mm": 6.0}, {"guard_gap_mm": 120.0}),
+        ({"guard_gap_mm": 6.0}, {"guard_gap_mm": 50.0}),
     ],
 )
 def test_what_if_moves_the_window_the_right_way(

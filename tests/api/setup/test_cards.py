@@ -58,7 +58,13 @@ REFUSED: tuple[tuple[str, str, dict[str, Any], str, str], ...] = (
     ("PUT", f"{SAW}/fittings", {"tyre_width_mm": -3}, "tyre_width_mm", "more than 0"),
     ("PUT", f"{SAW}/fittings", {"good_for_h": {"lunch": 1}}, "good_for_h.lunch", "is no step"),
     ("PUT", f"{SAW}/fittings", {"cushion": 1}, "cushion", "is not a known key; accepted: fence"),
-    ("POST", f"{SAW}/scale", {"reading": 3, "stress_MPa": 1, "means": "gauge"}, "stress_MPa", "5"),
+    (
+        "POST",
+        f"{SAW}/scale",
+        {"reading": 3, "stress_MPa": 0.5, "means": "gauge"},
+        "stress_MPa",
+        "1",
+    ),
     ("POST", f"{SAW}/scale", {"reading": 3, "stress_MPa": 90, "means": "eye"}, "means", "pluck"),
     (
         "POST",

@@ -94,10 +94,10 @@ def test_missing_and_unknown_inputs_are_named() -> None:
                 "wheel_pulley_mm": 200,
                 "gear_ratio": 1,
                 "wheel_diameter_mm": 400,
-                "base_hz": 50,
+                "drive_hz": 50,
             },
-            "drive_hz",
-            "give both base_hz and drive_hz",
+            "base_hz",
+            "drive_hz is a share of it",
         ),
         (
             "band_geometry",

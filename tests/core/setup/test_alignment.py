@@ -18,6 +18,7 @@ from jade_ribbon.core.setup.alignment import (
     acts,
     advise,
     cap_turns,
+    same_fault,
     turn_words,
 )
 from jade_ribbon.core.simulation.wheels import SimulatedWheel, follow, some_wheel
@@ -146,3 +147,15 @@ def test_wheels_are_acted_on_by_the_house_rule(
 ) -> None:
     does, words = acts(gap, limit_mm=3.0, sits_on_both=sits, rule=rule)
     assert does is wanted and metric(words).endswith(".")
+
+
+@pytest.mark.parametrize(
+    ("one", "other", "same"),
+    [(2.0, 1.7, True), (-1.9, -1.4, True), (0.4, -2.0, False), (2.0, -2.0, False)],
+)
+def test_two_bands_show_one_fault_only_alike(one: float, other: float, same: bool) -> None:
+    assert same_fault(one, other) is same is same_fault(other, one)
+
+
+def test_gaps_far_apart_are_two_faults() -> None:
+    assert not same_fault(0.6, 3.0)

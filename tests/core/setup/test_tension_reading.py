@@ -93,7 +93,7 @@ def test_gauge_note_push_and_travel_invert_each_other(
         assert got.uncertainty_MPa > 0
 
 
-@given(st.floats(20, 400), st.floats(3, 60), st.floats(3, 60))
+@given(st.floats(20, 290), st.floats(3, 60), st.floats(3, 60))
 def test_one_gauge_reading_is_one_stress_whatever_the_width_but_not_one_force(
     stretch: float, narrow: float, wide: float
 ) -> None:

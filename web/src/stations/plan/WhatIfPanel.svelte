@@ -53,7 +53,7 @@
       unit: "",
       own: shop.settings?.guard_gap_mm ?? 10,
       low: 2,
-      high: 150,
+      high: 50,
       step: 1,
     },
     {
