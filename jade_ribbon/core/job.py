@@ -8,23 +8,9 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from jade_ribbon.core.mechanics.tension import wheel_force_per_strand
-from jade_ribbon.reference.tables import Material, operations
+from jade_ribbon.reference.tables import Material, OperationKey, operations
 
-Operation = Literal[
-    "resaw",
-    "rip",
-    "crosscut",
-    "curve",
-    "circle",
-    "veneer",
-    "wedge",
-    "mill",
-    "reclaim",
-    "sheet",
-    "bar",
-    "tube",
-    "block",
-]
+Operation = OperationKey
 Finish = Literal["rough", "plane", "sand", "show"]
 
 STRAIGHT_OPERATIONS = tuple(key for key, row in operations().items() if row.straight)

@@ -11,9 +11,32 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, fields
 from functools import lru_cache
 from importlib import resources
-from typing import Any, TypeVar
+from typing import Any, Literal, TypeVar
 
 T = TypeVar("T")
+
+OperationKey = Literal[
+    "resaw",
+    "rip",
+    "crosscut",
+    "curve",
+    "circle",
+    "veneer",
+    "wedge",
+    "mill",
+    "reclaim",
+    "sheet",
+    "bar",
+    "tube",
+    "block",
+]
+CautionLevel = Literal["stop", "caution", "note"]
+Holds = Literal["saw", "band", "job", "never"]
+"""What keeps a step good: the saw as it is, the band on it, the job; or nothing does."""
+Reserve = Literal["", "band_change", "wheel_alignment", "wiring"]
+PartOfSentence = Literal[
+    "operation", "material", "finish", "saw", "rules", "count", "quantity", "round", "grain"
+]
 
 
 @dataclass(frozen=True)
@@ -162,7 +185,7 @@ class CautionText:
     """A row of cautions.csv: what to say; when it is said is decided in the core."""
 
     key: str
-    level: str
+    level: CautionLevel
     when: str
     text: str
 
@@ -178,9 +201,9 @@ class SetupStepText:
     key: str
     when: str
     doors_open: bool
-    holds: str
+    holds: Holds
     good_for_h: float
-    reserve: str
+    reserve: Reserve
     figure: str
     readings: str
     title: str
@@ -197,7 +220,7 @@ class OperationRow:
     curve. `sentence`: live parts in braces, by field or by field:part.
     """
 
-    key: str
+    key: OperationKey
     name: str
     straight: bool
     deep: bool
@@ -216,8 +239,8 @@ class SentencePart:
 
     key: str
     field: str
-    part: str
-    kind: str
+    part: PartOfSentence
+    kind: Literal["", "length", "plain"]
     label: str
     help: str
     absent: str
@@ -257,6 +280,10 @@ def _convert(cell: str, kind: Any) -> Any:
         kind = next(k for k in typing.get_args(kind) if k is not types.NoneType)
     if typing.get_origin(kind) is tuple:
         return tuple(part.strip() for part in cell.split(";") if part.strip())
+    if typing.get_origin(kind) is Literal:
+        if cell not in typing.get_args(kind):
+            raise ValueError(f"{cell!r} is not one of {typing.get_args(kind)}")
+        return cell
     return cell == "yes" if kind is bool else kind(cell)
 
 
@@ -319,9 +346,9 @@ def setup_step_texts() -> tuple[SetupStepText, ...]:
 
 
 @lru_cache
-def operations() -> Mapping[str, OperationRow]:
+def operations() -> Mapping[OperationKey, OperationRow]:
     """All operations by key."""
-    return _keyed("operations", OperationRow)
+    return types.MappingProxyType({row.key: row for row in _rows("operations", OperationRow)})
 
 
 @lru_cache

@@ -22,6 +22,10 @@ from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 from sqlalchemy.types import TypeDecorator
 
+from jade_ribbon.core.setup.readiness import TensionState
+from jade_ribbon.core.setup.tension_reading import Means
+from jade_ribbon.core.setup.wheel_places import Axis, Wheel
+
 NAMING = {
     "ix": "ix_%(table_name)s_%(column_0_N_name)s",
     "uq": "uq_%(table_name)s_%(column_0_N_name)s",
@@ -112,7 +116,7 @@ class SawRow(Base):
     assumed: Mapped[list[str]]
     note: Mapped[str] = mapped_column(default="")
     mounted_band_id: Mapped[int | None] = mapped_column(ForeignKey("band.id"), unique=True)
-    tension_state: Mapped[str] = mapped_column(String(10), default="unknown")
+    tension_state: Mapped[TensionState] = mapped_column(String(10), default="unknown")
     tension_since: Mapped[datetime | None]
     tension_stress_MPa: Mapped[float | None]
     speed_set_m_s: Mapped[float | None]
@@ -264,7 +268,7 @@ class SetupStepRow(Base):
     done: Mapped[bool]
     found: Mapped[dict[str, Any]]
     left: Mapped[dict[str, Any]]
-    means: Mapped[str | None] = mapped_column(String(10))
+    means: Mapped[Means | None] = mapped_column(String(10))
     note: Mapped[str] = mapped_column(default="")
     skipped: Mapped[str] = mapped_column(String(200), default="")
     who: Mapped[str] = mapped_column(String(40), default="")
@@ -301,8 +305,8 @@ class AlignmentRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     saw_id: Mapped[int] = mapped_column(ForeignKey("saw.id", ondelete="CASCADE"))
     band_id: Mapped[int | None] = mapped_column(ForeignKey("band.id"))
-    axis: Mapped[str] = mapped_column(String(8))
-    wheel: Mapped[str] = mapped_column(String(8))
+    axis: Mapped[Axis] = mapped_column(String(8))
+    wheel: Mapped[Wheel] = mapped_column(String(8))
     start_mm: Mapped[float]
     sits_on_both: Mapped[bool]
     moves: Mapped[list[Any]]

@@ -2,19 +2,17 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Literal, cast
 
 from jade_ribbon.core.choosing.choose import Ranked, stop_of
 from jade_ribbon.core.choosing.conflicts import has_nails
 from jade_ribbon.core.choosing.evaluate import stability_factor
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.words import Sentence, Words, figure, fill, quantity
-from jade_ribbon.reference.tables import caution_texts
+from jade_ribbon.reference.tables import CautionLevel, caution_texts
 
 LONG_STOCK_MM = 1800.0
 FEW_HOURS = 20.0
-Level = Literal["stop", "caution", "note"]
-LEVEL_ORDER: tuple[Level, ...] = ("stop", "caution", "note")
+LEVEL_ORDER: tuple[CautionLevel, ...] = ("stop", "caution", "note")
 DISCLAIMER = (
     "The saw's manual, your local codes and a competent or licensed person come before "
     "anything shown here."
@@ -27,7 +25,7 @@ class Caution:
     """One caution for this job; a stop must be acknowledged by name."""
 
     key: str
-    level: Level
+    level: CautionLevel
     text: Sentence
 
 
@@ -152,7 +150,7 @@ def cautions_for(job: Job, best: Ranked | None) -> tuple[Caution, ...]:
     figures = _figures(job, best) | {"old_metal": OLD_METAL[job.rules.old_metal]}
     texts = caution_texts()
     chosen = [
-        Caution(key, cast(Level, texts[key].level), fill(texts[key].text, figures))
+        Caution(key, texts[key].level, fill(texts[key].text, figures))
         for key, applies in RULES.items()
         if applies(job, best)
     ]

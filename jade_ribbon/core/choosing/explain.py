@@ -11,6 +11,9 @@ from jade_ribbon.core.mechanics.wear import HOT_WEAR
 from jade_ribbon.core.quantities.words import Said, between, figure, percent, quantity, sentence
 from jade_ribbon.reference.tables import house_rules
 
+MANY_BENDING_HOURS = 10_000.0
+"""Hours in bending are good to a factor of ten: more than these says nothing more."""
+
 
 @dataclass(frozen=True)
 class RuleApplied:
@@ -172,7 +175,8 @@ def _hours(best: Ranked) -> Reason:
     fatigue = best.evaluation.fatigue
     assert fatigue is not None
     hours = fatigue.running_hours
-    text = "over 10\u202f000" if hours > 10_000 else f"about {figure(hours)}"
+    many = hours > MANY_BENDING_HOURS
+    text = f"over {figure(MANY_BENDING_HOURS)}" if many else f"about {figure(hours)}"
     return Reason("bending", f"{text} running hours in bending, good to a factor of ten.")
 
 

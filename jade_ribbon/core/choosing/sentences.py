@@ -4,7 +4,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
-from typing import Any, cast
+from typing import Any
 
 from jade_ribbon.core.job import Finish, Operation
 from jade_ribbon.reference.tables import SentencePart, operations, sentence_parts
@@ -90,10 +90,10 @@ def operation_sentences() -> tuple[OperationSentence, ...]:
     """Every operation with its sentence, in the order of the table."""
     return tuple(
         OperationSentence(
-            key=cast(Operation, row.key),
+            key=row.key,
             name=row.name,
             parts=_parts(row.sentence + ENDING),
-            empties=unsaid(cast(Operation, row.key)),
+            empties=unsaid(row.key),
             takes_outline=row.curved,
         )
         for row in operations().values()

@@ -9,13 +9,13 @@ from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
 from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.fields import Range
 from jade_ribbon.core.quantities.words import Kind, Sentence, Words, fill
-from jade_ribbon.core.setup.band_position import BandPosition, Place, band_position
+from jade_ribbon.core.setup.band_position import BandPosition, band_position
 from jade_ribbon.core.setup.figures import GuideCard, TensionCard, guide_card, tension_card
 from jade_ribbon.core.setup.fittings import Fittings
-from jade_ribbon.core.setup.readiness import MOVES_SAW, Holds
+from jade_ribbon.core.setup.readiness import MOVES_SAW
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.core.setup.words import ShopHabits, runs_on_thrust_alone, step_words
-from jade_ribbon.reference.tables import SetupStepText, setup_step_texts
+from jade_ribbon.reference.tables import Holds, Reserve, SetupStepText, setup_step_texts
 
 READING_RANGES: Mapping[Kind, Range] = {
     "stress": ENTRIES["stress_MPa"],
@@ -60,7 +60,7 @@ class SetupStep:
     readings: tuple[StepReading, ...]
     holds: Holds
     good_for_h: float
-    reserve: str
+    reserve: Reserve
     moves_saw: bool
 
 
@@ -132,7 +132,7 @@ def _step(text: SetupStepText, words: Mapping[str, Words]) -> SetupStep:
         wrong=fill(text.wrong, words),
         figure=fill(text.figure, words),
         readings=readings_of(text),
-        holds=cast(Holds, text.holds),
+        holds=text.holds,
         good_for_h=text.good_for_h,
         reserve=text.reserve,
         moves_saw=text.key in MOVES_SAW,
@@ -155,7 +155,7 @@ def setup_card(
     card = tension_card(best, job, gauge_length_mm, calibrated or Calibrated())
     guides = guide_card(best, job, habits.side_gap, habits.thrust_gap, known)
     width = best.evaluation.facts.band.width_mm
-    position = band_position(job, cast(Place, habits.band_position), width, known.tyre_width_mm)
+    position = band_position(job, habits.band_position, width, known.tyre_width_mm)
     words = step_words(
         best, job, habits=habits, fittings=known, card=card, guides=guides, position=position
     )

@@ -6,9 +6,8 @@ from typing import Literal
 
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.words import quantity, sentence
+from jade_ribbon.reference.tables import Holds
 
-Holds = Literal["saw", "band", "job", "never"]
-"""What keeps a step good: the saw as it is, the band on it, the job; or nothing does."""
 TensionState = Literal["on", "slack", "unknown"]
 ON_TENSION = ("tension", "fine_track", "guides_upper", "guides_lower", "drift")
 """Steps that hold only while the band stays under the tension they were done at."""

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.job import Job, Saw
 from jade_ribbon.core.quantities.words import Said, Words, quantity, sentence
-from jade_ribbon.core.setup.band_position import BandPosition
+from jade_ribbon.core.setup.band_position import BandPosition, Place
 from jade_ribbon.core.setup.drift_verdict import STOP_DEG
 from jade_ribbon.core.setup.figures import NARROW_ON_THRUST_MM, GuideCard, TensionCard
 from jade_ribbon.core.setup.fittings import Fittings
@@ -16,7 +16,7 @@ from jade_ribbon.reference.tables import house_rules
 class ShopHabits:
     """House rules that shape the card but not the choice."""
 
-    band_position: str = "centred"
+    band_position: Place = "centred"
     side_gap: str = "by_guide"
     thrust_gap: str = "spacer"
     guide_order: str = "upper_first"

@@ -3,7 +3,6 @@
 import dataclasses
 from dataclasses import dataclass
 from datetime import datetime
-from typing import cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -121,10 +120,10 @@ def _second_band(session: Session, row: AlignmentRow) -> str:
     return f"Band {label} showed the same: it is the saw's, not the band's."
 
 
-def _place(saw: SawRow, axis: str, wheel: str) -> Place:
+def _place(saw: SawRow, axis: Axis, wheel: Wheel) -> Place:
     return place_of(
-        axis=cast(Axis, axis),
-        wheel=cast(Wheel, wheel),
+        axis=axis,
+        wheel=wheel,
         saw=core_saw(saw),
         fittings=core_fittings(saw),
     )
@@ -146,8 +145,8 @@ def _answer(session: Session, row: AlignmentRow) -> AlignmentAnswer:
     advice = advise(start_mm=row.start_mm, moves=moves, known=known)
     return AlignmentAnswer(
         id=row.id,
-        axis=cast(Axis, row.axis),
-        wheel=cast(Wheel, row.wheel),
+        axis=row.axis,
+        wheel=row.wheel,
         read=_capital(place.read),
         bolt=_capital(place.bolt),
         oclock=place.oclock,

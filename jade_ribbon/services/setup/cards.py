@@ -3,7 +3,6 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
-from typing import cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -67,7 +66,7 @@ def step_state(row: SetupStepRow) -> StepState:
         done=row.done,
         found=row.found,
         left=row.left,
-        means=cast("Means | None", row.means),
+        means=row.means,
         note=row.note,
         skipped=row.skipped,
         who=row.who,
@@ -241,9 +240,7 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         steps=steps,
         acknowledged=acknowledged,
         open_stops=stops,
-        tension_state=cast(TensionState, saw.tension_state)
-        if saw.mounted_band_id == band.id
-        else "slack",
+        tension_state=saw.tension_state if saw.mounted_band_id == band.id else "slack",
         ready=not words,
         ready_words=words or "Every step is done: the saw is ready.",
         last=last,
@@ -267,7 +264,7 @@ def _not_ready(session: Session, found: Open, steps: dict[str, StepState], stops
             if s.key not in steps or not (steps[s.key].done or steps[s.key].skipped)
         ],
         band_on=found.saw.mounted_band_id == found.row.band_id,
-        tension=cast(TensionState, found.saw.tension_state),
+        tension=found.saw.tension_state,
         stopping_defects=[d.text for d in open_defects(session, found.saw.id) if d.stops],
     )
 

@@ -198,13 +198,13 @@ class CloseInput(Strict):
     who: Annotated[str, Field(min_length=1, max_length=40, pattern=r"\S")]
 
 
-Reserve = Literal["band_change", "wheel_alignment", "wiring"]
+ReservedStep = Literal["band_change", "wheel_alignment", "wiring"]
 
 
 class SettingUpInput(Strict):
     """Reserved steps, who may do them, and which instrument of each kind is used."""
 
-    reserved: Annotated[list[Reserve], Field(max_length=3)] = Field(default_factory=list)
+    reserved: Annotated[list[ReservedStep], Field(max_length=3)] = Field(default_factory=list)
     authorised: Annotated[list[Person], Field(max_length=50)] = Field(default_factory=list)
     instruments: Annotated[
         dict[Annotated[str, Field(max_length=20)], Literal["by_hand", "simulated"]],

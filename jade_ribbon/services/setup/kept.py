@@ -3,14 +3,14 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from typing import cast
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.quantities.words import figure
+from jade_ribbon.core.quantities.words import Kind, figure
 from jade_ribbon.core.setup.card import SetupCard
-from jade_ribbon.core.setup.readiness import Since, TensionState, still_holds
+from jade_ribbon.core.setup.readiness import Since, still_holds
+from jade_ribbon.core.setup.tension_reading import Means
 from jade_ribbon.services.records import now
 from jade_ribbon.services.setup.roles import core_fittings
 from jade_ribbon.store.models import (
@@ -34,7 +34,7 @@ class LastTime:
     at: datetime
     left: dict[str, dict[str, float]]
     notes: dict[str, str]
-    means: str | None
+    means: Means | None
 
 
 @dataclass(frozen=True)
@@ -44,7 +44,7 @@ class ComparedReading:
     step: str
     reading: str
     label: str
-    kind: str
+    kind: Kind
     last: float
     now: float
     difference: float
@@ -58,7 +58,7 @@ class StillGood:
     at: datetime
     hours_left: float
     left: dict[str, float]
-    means: str | None
+    means: Means | None
     who: str
     words: str
 
@@ -76,7 +76,7 @@ class KeptSetup:
     started_at: datetime
     finished_at: datetime | None
     stress_MPa: float | None
-    means: str | None
+    means: Means | None
     skipped: list[str]
     who: list[str]
 
@@ -140,7 +140,7 @@ def _since(session: Session, row: SetupRow, saw: SawRow, at: datetime) -> Since:
         same_band_on=saw.mounted_band_id == row.band_id,
         taken_off=_gone_since(session, row, at),
         slackened=saw.tension_since is not None and saw.tension_since > at,
-        tension=cast(TensionState, saw.tension_state),
+        tension=saw.tension_state,
     )
 
 

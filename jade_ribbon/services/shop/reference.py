@@ -6,6 +6,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.cautions import DISCLAIMER
 from jade_ribbon.core.choosing.conflicts import LIMIT_MARKS, LIMIT_WORDS
+from jade_ribbon.core.choosing.explain import MANY_BENDING_HOURS
 from jade_ribbon.core.choosing.sentences import FINISH_WORDS, OperationSentence, operation_sentences
 from jade_ribbon.core.choosing.unknown_saw import ASSUMED, STARTING_SAW, Assumed
 from jade_ribbon.core.edge.history import SCRAP_REASONS
@@ -97,6 +98,7 @@ class Reference:
     starting_saw: SawFile
     operations: tuple[OperationSentence, ...]
     finishes: dict[Finish, str]
+    many_bending_hours: float
     scrap_reasons: tuple[str, ...]
     disclaimer: str
 
@@ -153,6 +155,7 @@ def reference(session: Session) -> Reference:
         starting_saw=saw_file(STARTING_SAW),
         operations=operation_sentences(),
         finishes=dict(FINISH_WORDS),
+        many_bending_hours=MANY_BENDING_HOURS,
         scrap_reasons=SCRAP_REASONS,
         disclaimer=DISCLAIMER,
     )

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any, cast
+from typing import Any
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -55,7 +55,7 @@ def answer(row: SawRow, label: str | None) -> SawAnswer:
         note=row.note,
         mounted_band_id=row.mounted_band_id,
         mounted_label=label,
-        tension_state=cast(TensionState, row.tension_state),
+        tension_state=row.tension_state,
         tension_since=row.tension_since,
         tension_stress_MPa=row.tension_stress_MPa,
     )

@@ -91,4 +91,5 @@ def rules_for(shop: Shop, override: dict[str, Any] | None = None) -> Rules:
 
 def habits(shop: Shop) -> ShopHabits:
     """House rules that shape the set-up card."""
-    return ShopHabits(**{k: shop.rules[k] for k in HABIT_KEYS})
+    chosen: dict[str, Any] = {k: shop.rules[k] for k in HABIT_KEYS}
+    return ShopHabits(**chosen)

@@ -2,6 +2,7 @@
 
 import dataclasses
 import re
+from typing import Any
 
 import pytest
 
@@ -24,7 +25,7 @@ def card(
     band: Candidate = K07,
     fittings: Fittings | None = None,
     calibrated: Calibrated | None = None,
-    **habits: str,
+    **habits: Any,
 ) -> SetupCard:
     best = choose(dataclasses.replace(job, bands=(band,))).best
     assert best is not None

@@ -13,7 +13,7 @@ from jade_ribbon.core.setup.words import ShopHabits, coplanar_limit_of
 from tests.support.histories import K07
 
 
-def card_of(job: Job, **habits: str) -> Any:
+def card_of(job: Job, **habits: Any) -> Any:
     best = choose(dataclasses.replace(job, bands=(K07,))).best
     assert best is not None
     return setup_card(best, job, gauge_length_mm=50.0, habits=ShopHabits(**habits))

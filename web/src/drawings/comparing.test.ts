@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { Compared } from "../api/schema";
-import { bestOf, MEASURES, shares, type Measure } from "./comparing";
+import { bestOf, measures, shares, type Measure } from "./comparing";
 
 const band = (cost: number | null, hours = 10): Compared =>
   ({
@@ -10,7 +10,7 @@ const band = (cost: number | null, hours = 10): Compared =>
     reasons: [],
     life_m: 8000,
   }) as unknown as Compared;
-const measure = (key: string) => MEASURES.find((m) => m.key === key) as Measure;
+const measure = (key: string) => measures(10_000).find((m) => m.key === key) as Measure;
 
 describe("comparing bands", () => {
   it("shares one axis", () => {

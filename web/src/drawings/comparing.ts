@@ -16,12 +16,11 @@ export interface Measure {
   readonly over?: number;
 }
 
-/** Hours in bending are good to a factor of ten: more than these says nothing more. */
-const MANY_HOURS = 10_000;
 /** Figures nearer than this share of each other read alike. */
 const LEVEL = 0.01;
 
-export const MEASURES: readonly Measure[] = [
+/** What bands are compared by. `many_hours`: more hours in bending than these say nothing more. */
+export const measures = (many_hours: number): readonly Measure[] => [
   {
     key: "radius",
     label: "tightest radius",
@@ -71,7 +70,7 @@ export const MEASURES: readonly Measure[] = [
     of: (c) => c.option?.bending_hours ?? null,
     decades: true,
     better: "more",
-    over: MANY_HOURS,
+    over: many_hours,
   },
   { key: "life", label: "life of the edge, m", kind: "plain", of: (c) => c.life_m, better: "more" },
   {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Compared } from "../../api/schema";
-  import { bestOf, MEASURES, shares, type Measure } from "../../drawings/comparing";
+  import { bestOf, measures, shares, type Measure } from "../../drawings/comparing";
   import { shop } from "../../lib/shop.svelte";
   import { about, significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
@@ -42,7 +42,7 @@
         {/if}
       </div>
     {/each}
-    {#each MEASURES as measure (measure.key)}
+    {#each measures(shop.reference?.many_bending_hours ?? Infinity) as measure (measure.key)}
       {@const parts = shares(measure, compared)}
       {@const best = bestOf(measure, compared, (v) => shown(measure, v))}
       <span class="label">{measure.label}</span>

@@ -35,7 +35,7 @@
       case "quantity": {
         const value = valueOf(part);
         if (value === null) return part.absent || "?";
-        return shop.say(value * (part.times ?? 1), part.kind as Kind);
+        return shop.say(value * (part.times ?? 1), part.kind || "plain");
       }
       case "count":
         return String(draft.count);
@@ -123,7 +123,7 @@
         <QuantityPad
           label={shown.label}
           help={shown.help}
-          kind={shown.kind as Kind}
+          kind={shown.kind || "plain"}
           usual={shown.field}
           value={scaled(valueOf(shown), shown.times ?? 1)}
           error={faulty(shown)}

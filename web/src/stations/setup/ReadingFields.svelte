@@ -4,7 +4,7 @@
   import { enterGoesOn } from "../../lib/enter";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import type { Kind, Said } from "../../lib/units";
+  import type { Said } from "../../lib/units";
   import QuantityField from "../../parts/QuantityField.svelte";
   import type { SetupState } from "./setup.svelte";
 
@@ -39,7 +39,7 @@
   function help(reading: StepReading, side: string): string {
     const value = last[reading.key];
     if (side !== "left" || value === undefined) return "";
-    return `last time ${shop.say(value, reading.kind as Kind)}`;
+    return `last time ${shop.say(value, reading.kind)}`;
   }
 
   /** The stand-in that reads this figure, where one is chosen. */
@@ -55,7 +55,7 @@
       const got = await ask(client.POST("/api/setups/{setup_id}/read", { params, body }));
       const side = draft.found[reading.key] === undefined ? "found" : "left";
       card.setFigure(step.key, side, reading.key, got.value);
-      notice.say(`${shop.say(got.value, reading.kind as Kind)} from the ${got.instrument}.`);
+      notice.say(`${shop.say(got.value, reading.kind)} from the ${got.instrument}.`);
     } catch (problem) {
       notice.fail(problem);
     }
@@ -66,7 +66,7 @@
   );
 
   function said(c: (typeof compared)[number]): string {
-    const kind = c.kind as Kind;
+    const kind = c.kind;
     const more = c.difference > 0 ? "more" : "less";
     if (c.difference === 0) return `${c.label}: as last time`;
     return `${c.label}: ${shop.say(Math.abs(c.difference), kind)} ${more} than last time`;
@@ -79,7 +79,7 @@
       {#each SIDES as [side, word] (side)}
         <QuantityField
           label="As {word}, {reading.label}"
-          kind={reading.kind as Kind}
+          kind={reading.kind}
           value={draft[side][reading.key] ?? null}
           error={fault(side, reading.key)}
           help={help(reading, side)}

@@ -93,7 +93,7 @@ export class SetupState {
       this.#drafts[key] ?? {
         found: { ...(state?.found ?? {}) },
         left: { ...(state?.left ?? {}) },
-        means: (state?.means as StepBody["means"]) ?? null,
+        means: state?.means ?? null,
       }
     );
   }
