@@ -10,7 +10,7 @@ from jade_ribbon.core.choosing.conflicts import Reason, conflicts_before_speed, 
 from jade_ribbon.core.choosing.cost import Cost, bite_ceiling_mm, delivered_finish, piece_cost
 from jade_ribbon.core.job import Candidate, Finish, Job
 from jade_ribbon.core.mechanics.bending import BendingFatigue, bending_fatigue
-from jade_ribbon.core.mechanics.cutting import CuttingPower, cutting_power
+from jade_ribbon.core.mechanics.cutting import CuttingPower, cutting_power, gullet_fill
 from jade_ribbon.core.mechanics.feed import FeedWindow, feed_window, window_from_limits
 from jade_ribbon.core.mechanics.geometry import min_radius
 from jade_ribbon.core.mechanics.stiffness import StabilityLimit, edge_slack, stability_limit
@@ -202,7 +202,11 @@ def figures_at(evaluation: Evaluation, job: Job, feed_m_min: float) -> RunFigure
         cut=power,
         contact=contact,
         equivalent_m=equivalent,
-        gullet_fill=power.bite_mm * cut.loaded_height_mm / facts.gullet_area_mm2,
+        gullet_fill=gullet_fill(
+            bite_mm=power.bite_mm,
+            height_mm=cut.loaded_height_mm,
+            gullet_area_mm2=facts.gullet_area_mm2,
+        ),
         power_share=power.cutting_power_W / (available * job.saw.drive_efficiency),
         delivered=delivered,
         cost=piece_cost(

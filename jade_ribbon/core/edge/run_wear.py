@@ -9,7 +9,7 @@ from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
 from jade_ribbon.core.edge.shop_life import to_wood_metres
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.bending import bending_fatigue
-from jade_ribbon.core.mechanics.cutting import bite
+from jade_ribbon.core.mechanics.cutting import bite, gullet_fill
 from jade_ribbon.core.mechanics.wear import BITE_EXPONENT, contact_length, fouling
 from jade_ribbon.core.quantities.errors import InputError
 
@@ -41,6 +41,9 @@ def run_wear(band: Candidate, job: Job, *, feed_m_min: float, speed_m_s: float) 
         bite_exponent=0.0 if material.is_metal else BITE_EXPONENT,
     )
     chip = bite(feed_m_min=feed_m_min, speed_m_s=speed_m_s, pitch_mm=facts.pitch_mm).bite_mm
+    filled = gullet_fill(
+        bite_mm=chip, height_mm=cut.loaded_height_mm, gullet_area_mm2=facts.gullet_area_mm2
+    )
     hot = chip < material.bite_min_mm * (1.0 - 1e-9)
     accepted = speed_range(facts.steel, material)
     speed = SpeedChoice(speed_m_s, "", accepted, over_most=speed_m_s > accepted.most_m_s * 1.02)
@@ -52,7 +55,7 @@ def run_wear(band: Candidate, job: Job, *, feed_m_min: float, speed_m_s: float) 
         ),
         fouling_gain=fouling(
             gum_factor=material.gum_factor,
-            gullet_share=min(chip * cut.loaded_height_mm / facts.gullet_area_mm2, 1.0),
+            gullet_share=min(filled, 1.0),
             contact_m=contact.contact_m,
         ),
         bending_share=_bending_share(facts, job, speed_m_s, contact.cutting_time_s),

@@ -33,6 +33,17 @@ def bite(*, feed_m_min: float, speed_m_s: float, pitch_mm: float) -> Bite:
     return Bite(feed_m_min / 60.0 * pitch_mm / speed_m_s)
 
 
+def gullet_fill(*, bite_mm: float, height_mm: float, gullet_area_mm2: float) -> float:
+    """Share of a gullet that the chip of one tooth fills by the time it leaves the work.
+
+    Source: ours, docs/model "Gullet fill": what a bite takes over the height, over the room.
+
+    >>> gullet_fill(bite_mm=0.03, height_mm=200, gullet_area_mm2=30)
+    0.2
+    """
+    return bite_mm * height_mm / gullet_area_mm2
+
+
 def energy_factor(*, dullness: float, dull_energy_gain: float) -> float:
     """Growth of the specific energy with dullness: 1 sharp, 1 + gain fully dull.
 

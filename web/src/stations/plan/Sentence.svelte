@@ -9,7 +9,7 @@
   import QuantityPad from "../../parts/QuantityPad.svelte";
   import RuleOverrides from "./RuleOverrides.svelte";
   import { operations, sentenceOf, unsaid, type Part, type QuantityField } from "./sentences";
-  import type { Kind, Said } from "../../lib/units";
+  import type { Said } from "../../lib/units";
 
   interface Props {
     /** Faults of the last answer, shown in the part they belong to. */
