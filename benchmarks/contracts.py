@@ -36,7 +36,7 @@ def module_of(package: str) -> str:
 def arrow(contract: dict[str, Any]) -> tuple[str, str]:
     """One import that a contract forbids: from, to."""
     if contract["type"] == "forbidden":
-        return contract["source_modules"][0], contract["forbidden_modules"][-1]
+        return contract["source_modules"][0], contract["forbidden_modules"][-1].removesuffix(".*")
     if contract["type"] == "independence":
         return contract["modules"][0], contract["modules"][1]
     container = contract.get("containers", [""])[0]

@@ -225,6 +225,33 @@ def difference(best: Ranked, other: Ranked) -> str:
     return ", ".join(parts)
 
 
+WORTH_BUYING = 0.9
+"""A type not on the rack is worth naming when it costs under this share of the rack's best."""
+
+
+def worth_buying(type_best: Ranked, rack_best: Ranked | None) -> str:
+    """Why a type is worth buying: clearly better than the rack's best, or the only one able."""
+    if rack_best is None:
+        return "Nothing on the rack can do it; this would."
+    worse = type_best.band_class > rack_best.band_class
+    same = type_best.band_class == rack_best.band_class
+    if worse or (same and type_best.total >= WORTH_BUYING * rack_best.total):
+        return ""
+    return f"The rack's best will do meanwhile; this {difference(rack_best, type_best)}."
+
+
+def too_close_words(choice: Choice) -> str:
+    """That the runner-up is too near to call, and what would settle it; '' when it is not."""
+    best, second = choice.best, choice.runner_up
+    if best is None or second is None or not choice.too_close:
+        return ""
+    return (
+        f"Too close to call against {second.evaluation.facts.band.label}: "
+        f"{best.total:.2f} and {second.total:.2f} a piece, within what edge life is known to. "
+        "A logged run on each would settle it."
+    )
+
+
 def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleApplied, ...]:
     """House rules that touched this result, and what following them costs."""
     table = house_rules()

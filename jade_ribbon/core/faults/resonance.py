@@ -201,6 +201,18 @@ def _modes(key: str, hertz: tuple[float, ...]) -> list[Rate]:
     return [Rate(key, f"{key} between the guides{ways[n]}", f) for n, f in enumerate(hertz)]
 
 
+def verdict(card: Vibration) -> str:
+    """What a vibration card comes to, in a sentence."""
+    if not card.meetings:
+        return f"Nothing meets within {100 * NEAR_SHARE:.0f} %: run it."
+    first = card.meetings[0]
+    name = first.source.name
+    return (
+        f"{name[0].upper()}{name[1:]} at {first.source.hertz:.3g} Hz "
+        f"meets {first.note.name} at {first.note.hertz:.3g} Hz."
+    )
+
+
 def remedies(band: Running, *, speed_m_s: float) -> tuple[Said, ...]:
     """What to change where rates and notes meet: the least change of speed or guide height.
 

@@ -7,6 +7,7 @@ import numpy as np
 
 from jade_ribbon.core.mechanics.drift import Drift, drift
 from jade_ribbon.core.quantities.words import Said, figure, quantity, sentence
+from jade_ribbon.core.setup.fittings import Fence
 
 STOP_DEG = 2.0
 """Over this drift is a fault to find, not to set a fence to."""
@@ -51,6 +52,11 @@ def _words(found: Drift, method: str, stop: bool) -> Said:
         "This works for a fraction of a degree, and it moves the teeth off their place.",
     }
     return told[method]
+
+
+def method_for(fence: Fence, rule: str) -> str:
+    """How drift is met: the saw's own fence decides before the house rule."""
+    return "single_point" if fence == "single_point" else rule
 
 
 def drift_trend(angles_deg: Sequence[float]) -> float | None:

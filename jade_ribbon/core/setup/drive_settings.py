@@ -8,7 +8,7 @@ from jade_ribbon.core.job import Drive
 from jade_ribbon.core.mechanics.speed import rim_speed
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked
-from jade_ribbon.core.quantities.words import Said, between, quantity, sentence
+from jade_ribbon.core.quantities.words import Said, Sentence, between, join, quantity, sentence
 
 FAR_SHARE = 0.15
 """No step nearer than this is 'no step near'."""
@@ -95,6 +95,28 @@ def speed_from_turns(*, turns: float, seconds: float, wheel_diameter_mm: float) 
 def counting_uncertainty(turns: float, seconds: float) -> float:
     """Relative uncertainty of counted turns: half a turn, and 0.2 s of a thumb on a watch."""
     return math.hypot(0.5 / turns, 0.2 / seconds)
+
+
+TACHOMETER_SHARE = 0.005
+"""Relative uncertainty of a tachometer held to a wheel."""
+
+
+def speed_verdict(speed_m_s: float, *, nominal_m_s: float, share: float) -> Sentence:
+    """Whether a measured speed speaks against the record, as surely as it was measured."""
+    off = speed_m_s / nominal_m_s - 1.0
+    said = quantity(speed_m_s, "speed")
+    if abs(off) > share:
+        return sentence(said, f", {100 * off:+.1f} % against the record: correct it.")
+    return sentence(said, ": the record is right, as surely as this tells.")
+
+
+def check_step(drive: Drive, nominal_m_s: float) -> None:
+    """InputError for a speed that is no step of a fixed drive."""
+    if drive.kind == "inverter" or any(abs(v - nominal_m_s) < 1e-6 for v in drive.speeds_m_s):
+        return
+    known = join(", ", (quantity(v, "speed") for v in drive.speeds_m_s))
+    words = sentence(quantity(nominal_m_s, "speed"), " is no step of this saw; accepted: ", known)
+    raise refuse("nominal_m_s", words, nominal_m_s)
 
 
 def corrected(drive: Drive, *, nominal_m_s: float, measured_m_s: float) -> Drive:

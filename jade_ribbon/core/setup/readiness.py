@@ -86,6 +86,16 @@ def not_ready(
     return ""
 
 
+def stand_words(*, band_on: bool, tension: TensionState, stopping_defects: Sequence[str]) -> str:
+    """Why a saw as it stands cannot be shown as ready; '' when it can."""
+    if not band_on:
+        return "No band is on it."
+    if tension != "on":
+        state = "slack" if tension == "slack" else "not known to be under tension"
+        return f"It is {state}: tension it before it is started."
+    return f"A defect stops it: {stopping_defects[0]}" if stopping_defects else ""
+
+
 def when_done(idle_rule: str) -> str:
     """What to do with the saw when all pieces are cut."""
     return f"{IDLE_WORDS[idle_rule]} Isolate the saw; dust out of the wheel boxes."

@@ -217,3 +217,17 @@ def tension_reading(
         )
     share = None if limit is None else force / limit
     return TensionReading(means, stress, spread, force, share, tuple(warnings))
+
+
+def stands(reading: TensionReading, *, target: float, low: float, high: float) -> Said:
+    """Too slack, right or too tight, with the uncertainty minded."""
+    stress, spread = reading.stress_MPa, reading.uncertainty_MPa
+    if abs(stress - target) <= max(spread, 0.03 * target):
+        return "On target, as surely as this means can tell."
+    if stress < low:
+        return sentence("Too slack by ", quantity(target - stress, "stress"), ": more.")
+    if stress > high:
+        return sentence("Too tight by ", quantity(stress - target, "stress"), ": less.")
+    more = "more" if stress < target else "less"
+    left = quantity(abs(target - stress), "stress")
+    return sentence("Within what this steel wants; ", left, f" {more} to the target.")

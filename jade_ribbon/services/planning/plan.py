@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.choosing.cautions import DISCLAIMER, cautions_for
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.explain import difference, reasons, rules_applied
+from jade_ribbon.core.choosing.explain import reasons, rules_applied, too_close_words, worth_buying
 from jade_ribbon.core.choosing.figures import explain_figures
 from jade_ribbon.core.choosing.steel_costs import steel_costs
 from jade_ribbon.core.choosing.unblock import openers
@@ -34,8 +34,6 @@ from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import SawRow
 
 OPTIONS_SHOWN = 6
-WORTH_BUYING = 0.9
-"""A type not on the rack is worth naming when it costs under this share of the rack's best."""
 
 
 def _elsewhere(row: SawRow, given: PlanInput, snapshot: Snapshot) -> SawVerdict:
@@ -62,17 +60,10 @@ def _buy(choice: Choice, job: Job, snapshot: Snapshot, rack_best: Ranked | None)
     best = choice.best
     if best is None:
         return None
-    if rack_best is not None and (
-        best.band_class > rack_best.band_class
-        or (
-            best.band_class == rack_best.band_class and best.total >= WORTH_BUYING * rack_best.total
-        )
-    ):
+    words = worth_buying(best, rack_best)
+    if not words:
         return None
     facts = best.evaluation.facts
-    words = "Nothing on the rack can do it; this would."
-    if rack_best is not None:
-        words = f"The rack's best will do meanwhile; this {difference(rack_best, best)}."
     return Buy(
         option=option(best, best, job, snapshot),
         type_label=type_label(
@@ -86,17 +77,6 @@ def _buy(choice: Choice, job: Job, snapshot: Snapshot, rack_best: Ranked | None)
         length_mm=facts.length_mm,
         price=facts.price,
         words=words,
-    )
-
-
-def _too_close(choice: Choice) -> str:
-    best, second = choice.best, choice.runner_up
-    if best is None or second is None or not choice.too_close:
-        return ""
-    return (
-        f"Too close to call against {second.evaluation.facts.band.label}: "
-        f"{best.total:.2f} and {second.total:.2f} a piece, within what edge life is known to. "
-        "A logged run on each would settle it."
     )
 
 
@@ -127,7 +107,7 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
         disclaimer=DISCLAIMER,
         explained=explain_figures(best, job) if best else {},
         stop=choice.stop,
-        too_close=_too_close(choice),
+        too_close=too_close_words(choice),
         buy=None if choice.stop else _buy(types, types_job, snapshot, best),
         steels=() if choice.stop else steel_costs(types, job.cut.material),
         saws=[_elsewhere(s, given, snapshot) for s in snapshot.saws if s.id != row.id],

@@ -5,16 +5,21 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.faults.resonance import Running, Vibration, remedies, vibration
+from jade_ribbon.core.faults.resonance import Running, Vibration, remedies, verdict, vibration
 from jade_ribbon.core.faults.rotating import TickVerdict, name_tick, turners
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.core.quantities.words import Said, quantity, sentence
-from jade_ribbon.core.setup.drift_verdict import DriftVerdict, drift_verdict
+from jade_ribbon.core.quantities.words import Said, sentence
+from jade_ribbon.core.setup.drift_verdict import DriftVerdict, drift_verdict, method_for
 from jade_ribbon.core.setup.figures import free_span_of
 from jade_ribbon.core.setup.listening import Heard, Plucks, listen, several
 from jade_ribbon.core.setup.note_names import note_name
 from jade_ribbon.core.setup.shims import Shims, shims_for
-from jade_ribbon.core.setup.tension_reading import TensionBand, TensionReading, tension_reading
+from jade_ribbon.core.setup.tension_reading import (
+    TensionBand,
+    TensionReading,
+    stands,
+    tension_reading,
+)
 from jade_ribbon.core.setup.tracking import TrackAdvice, track_advice
 from jade_ribbon.formats.recording import read_recording
 from jade_ribbon.services.records import log_change, now
@@ -60,20 +65,6 @@ class TensionAnswer:
     plucks: Plucks | None
 
 
-def _stands(reading: TensionReading, target: float, low: float, high: float) -> Said:
-    """Too slack, right or too tight, with the uncertainty minded."""
-    stress, spread = reading.stress_MPa, reading.uncertainty_MPa
-    if abs(stress - target) <= max(spread, 0.03 * target):
-        return "On target, as surely as this means can tell."
-    if stress < low:
-        return sentence("Too slack by ", quantity(target - stress, "stress"), ": more.")
-    if stress > high:
-        return sentence("Too tight by ", quantity(stress - target, "stress"), ": less.")
-    more = "more" if stress < target else "less"
-    left = quantity(abs(target - stress), "stress")
-    return sentence("Within what this steel wants; ", left, f" {more} to the target.")
-
-
 def read_tension(session: Session, setup_id: int, given: TensionReadingInput) -> TensionAnswer:
     """Stress from a reading by any means, against the card's target."""
     found = open_card(session, setup_id)
@@ -89,7 +80,7 @@ def read_tension(session: Session, setup_id: int, given: TensionReadingInput) ->
         known=calibrated(session, found.saw),
     )
     card = found.card.tension
-    words = _stands(reading, card.stress_MPa, card.low_MPa, card.high_MPa)
+    words = stands(reading, target=card.stress_MPa, low=card.low_MPa, high=card.high_MPa)
     return TensionAnswer(reading, card.stress_MPa, card.low_MPa, card.high_MPa, words, plucks)
 
 
@@ -155,15 +146,8 @@ def shakes(session: Session, setup_id: int) -> VibrationAnswer:
     )
     speed = found.card.speed_m_s
     card = vibration(running, speed_m_s=speed)
-    verdict = "Nothing meets within 5 %: run it."
-    if card.meetings:
-        first = card.meetings[0]
-        verdict = (
-            f"{first.source.name[0].upper()}{first.source.name[1:]} at {first.source.hertz:.3g} Hz "
-            f"meets {first.note.name} at {first.note.hertz:.3g} Hz."
-        )
     return VibrationAnswer(
-        speed, running.guide_span_mm, card, remedies(running, speed_m_s=speed), verdict
+        speed, running.guide_span_mm, card, remedies(running, speed_m_s=speed), verdict(card)
     )
 
 
@@ -206,17 +190,11 @@ def drift_trials(session: Session, band_id: int) -> list[DriftTrial]:
     ]
 
 
-def _drift_method(found: Open) -> str:
-    """The saw's own fence decides before the house rule: a single point needs no shift."""
-    fence = core_fittings(found.saw).fence
-    return "single_point" if fence == "single_point" else found.snapshot.shop.rules["drift"]
-
-
 def read_drift(session: Session, setup_id: int, given: DriftInput) -> DriftAnswer:
     """What a freehand trial says; kept with the band when asked."""
     found = open_card(session, setup_id)
     earlier = drift_trials(session, found.band.id)
-    method = _drift_method(found)
+    method = method_for(core_fittings(found.saw).fence, found.snapshot.shop.rules["drift"])
     verdict = drift_verdict(
         offset_mm=given.offset_mm,
         run_mm=given.run_mm,

@@ -6,32 +6,30 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.bands.facts import body_width_of
-from jade_ribbon.core.choosing.catalogue import catalogue_candidates
-from jade_ribbon.core.job import Candidate, Saw
+from jade_ribbon.core.job import Saw
 from jade_ribbon.core.mechanics.speed import rim_speed
-from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.words import Said, join, quantity, sentence
-from jade_ribbon.core.setup.calibration import PrintedMark, ScaleFit, stress_from_scale
+from jade_ribbon.core.quantities.words import Said
+from jade_ribbon.core.setup.calibration import PrintedMark, ScaleFit
 from jade_ribbon.core.setup.drive_settings import (
+    TACHOMETER_SHARE,
     PulleyChange,
     Setting,
+    check_step,
     corrected,
     counting_uncertainty,
     pulley_change,
     settings,
     speed_from_turns,
+    speed_verdict,
 )
+from jade_ribbon.core.setup.printed_scale import printed_marks
 from jade_ribbon.formats.job import SawFile, saw_file, saw_record
-from jade_ribbon.reference.tables import steels
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import as_record, get, log_change, now
 from jade_ribbon.services.setup.inputs import ScalePointInput, SpeedMeasured
 from jade_ribbon.services.setup.roles import KeptPoint, core_fittings, fit_or_none, scale_points
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import SawRow, ScalePointRow
-
-TACHOMETER_SHARE = 0.005
 
 
 @dataclass(frozen=True)
@@ -80,37 +78,15 @@ def _points(points: list[KeptPoint], fit: ScaleFit | None, saw: Saw) -> list[Sca
     ]
 
 
-def _usual_band(width_mm: float) -> Candidate:
-    """The thinnest catalogue type of about a width: a printed mark says no more than that."""
-    usual = min(catalogue_candidates(), key=lambda b: (abs(b.width_mm - width_mm), b.thickness_mm))
-    return dataclasses.replace(usual, width_mm=width_mm)
-
-
-def _marks(row: SawRow, fit: ScaleFit, saw: Saw) -> list[PrintedMark]:
-    """What each printed mark really gives a usual band of its width, against its target."""
-    found = []
-    for mark in core_fittings(row).printed_marks:
-        band = _usual_band(mark.width_mm)
-        stress = stress_from_scale(
-            fit,
-            reading=mark.reading,
-            body_width_mm=body_width_of(band),
-            thickness_mm=band.thickness_mm,
-            force_per_strand=saw.force_per_strand,
-        )
-        target = steels()[band.steel].tension_wood_target_MPa
-        if target is not None:
-            found.append(PrintedMark(mark.width_mm, mark.reading, stress, target))
-    return found
-
-
 def scale(session: Session, saw_id: int, change_id: int | None = None) -> ScaleAnswer:
     """The calibration of a saw's own scale as it stands."""
     row: SawRow = get(session, "saw", saw_id)
     saw = core_saw(row)
     points = scale_points(session, saw_id)
     fit, why = fit_or_none(points, saw.force_per_strand)
-    marks = _marks(row, fit, saw) if fit else []
+    per_strand = saw.force_per_strand
+    printed = core_fittings(row).printed_marks
+    marks = printed_marks(fit, printed, force_per_strand=per_strand) if fit else []
     return ScaleAnswer(_points(points, fit, saw), fit, why, marks, change_id)
 
 
@@ -189,22 +165,10 @@ def measure_speed(session: Session, saw_id: int, given: SpeedMeasured) -> Measur
         speed = rim_speed(wheel_diameter_mm=diameter, wheel_rpm=given.wheel_rpm or 0.0)
         share = TACHOMETER_SHARE
     off = speed / given.nominal_m_s - 1.0
-    sure = abs(off) > share
-    words = (
-        sentence(quantity(speed, "speed"), f", {100 * off:+.1f} % against the record: correct it.")
-        if sure
-        else sentence(quantity(speed, "speed"), ": the record is right, as surely as this tells.")
-    )
+    words = speed_verdict(speed, nominal_m_s=given.nominal_m_s, share=share)
     change = None
     if given.keep:
-        if saw.drive.kind == "fixed" and not any(
-            abs(v - given.nominal_m_s) < 1e-6 for v in saw.drive.speeds_m_s
-        ):
-            known = join(", ", (quantity(v, "speed") for v in saw.drive.speeds_m_s))
-            words = sentence(
-                quantity(given.nominal_m_s, "speed"), " is no step of this saw; accepted: ", known
-            )
-            raise InputError([Fault("nominal_m_s", words, given.nominal_m_s)])
+        check_step(saw.drive, given.nominal_m_s)
         before = as_record(row)
         drive = corrected(saw.drive, nominal_m_s=given.nominal_m_s, measured_m_s=speed)
         row.drive = saw_record(dataclasses.replace(saw, drive=drive))["drive"]

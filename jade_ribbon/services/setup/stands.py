@@ -10,6 +10,7 @@ from jade_ribbon.core.choosing.choose import Choice, choose
 from jade_ribbon.core.job import Drive, Job
 from jade_ribbon.core.money.changing import Way, cannot, changed_way, prevented, verdict, way
 from jade_ribbon.core.quantities.words import Said
+from jade_ribbon.core.setup.readiness import stand_words
 from jade_ribbon.services.planning.jobs import plan_input
 from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
 from jade_ribbon.services.records import as_record, get, log_change, now
@@ -57,17 +58,6 @@ class Stand:
     ready_words: str
     fittings: FittingsInput
     next_job: NextJob | None
-
-
-def _ready(row: SawRow, defects: list[Defect]) -> str:
-    """Why the saw cannot be shown as ready; '' when it can."""
-    if row.mounted_band_id is None:
-        return "No band is on it."
-    if row.tension_state != "on":
-        state = "slack" if row.tension_state == "slack" else "not known to be under tension"
-        return f"It is {state}: tension it before it is started."
-    stopping = [d.text for d in defects if d.stops]
-    return f"A defect stops it: {stopping[0]}" if stopping else ""
 
 
 def _speed_held(job: Job, speed: float | None) -> Job:
@@ -118,7 +108,11 @@ def stand(session: Session, saw_id: int, job_id: int | None) -> Stand:
     asked = None
     if job_id is not None:
         asked = next_job(session, row, get(session, "job", job_id), read_snapshot(session))
-    why = _ready(row, defects)
+    why = stand_words(
+        band_on=row.mounted_band_id is not None,
+        tension=row.tension_state,
+        stopping_defects=[d.text for d in defects if d.stops],
+    )
     return Stand(
         saw=one_saw(session, saw_id),
         speed_set_m_s=row.speed_set_m_s,

@@ -233,7 +233,7 @@ describe("readings", () => {
         step: "tension",
         reading: "handle_turns",
         label: "turns of the handle",
-        kind: "plain",
+        kind: "plain" as const,
         last: 6,
         now: 7.5,
         difference: 1.5,
