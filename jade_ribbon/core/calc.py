@@ -16,6 +16,7 @@ from jade_ribbon.core.mechanics import (
     slicing,
     speed,
     stiffness,
+    straightness,
     tension,
     wear,
 )
@@ -43,6 +44,7 @@ CALCULATIONS: Mapping[str, Callable[..., Any]] = {
         feed.feed_window,
         stiffness.stability_limit,
         stiffness.edge_slack,
+        straightness.straightness,
         wear.contact_length,
         life.life_posterior,
         life.survival,
@@ -81,6 +83,14 @@ def _shape_faults(formula: Callable[..., Any], given: object) -> list[Fault]:
     return missing + unknown + lists + nested
 
 
+ABSENT = ("feed_force_limit_N",)
+"""Outputs that are left out when there is none, instead of null."""
+
+
+def _without_absent(outputs: dict[str, Any]) -> dict[str, Any]:
+    return {k: v for k, v in outputs.items() if not (k in ABSENT and v is None)}
+
+
 def calculate(name: str, given: object) -> dict[str, Any]:
     """Run one calculation by name on one object of inputs; outputs keyed as in the vectors.
 
@@ -95,7 +105,7 @@ def calculate(name: str, given: object) -> dict[str, Any]:
         raise InputError(faults)
     assert isinstance(given, Mapping)
     try:
-        return dataclasses.asdict(formula(**given))
+        return _without_absent(dataclasses.asdict(formula(**given)))
     except (OverflowError, ZeroDivisionError) as problem:
         raise InputError(
             [Fault("", f"the result is not a finite number for these inputs ({problem})")]

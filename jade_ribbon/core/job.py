@@ -4,6 +4,7 @@ Frozen records shared by the choice, the set-up and the drawings. Ranges are che
 where a job comes in (formats/job); the derived quantities live here.
 """
 
+import math
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -17,6 +18,7 @@ STRAIGHT_OPERATIONS = tuple(key for key, row in operations().items() if row.stra
 DEEP_RESAW_OPERATIONS = tuple(key for key, row in operations().items() if row.deep)
 CURVED_OPERATIONS = tuple(key for key, row in operations().items() if row.curved)
 DEFAULT_HAND_FORCE_N = 80.0
+USUAL_GUARD_GAP_MM = 10.0
 
 
 @dataclass(frozen=True)
@@ -41,6 +43,16 @@ class Drive:
         if self.kind == "fixed":
             return max(self.speeds_m_s)
         return self.base_speed_m_s * self.max_hz / self.base_hz
+
+    def speeds_to_try(self, least_m_s: float, most_m_s: float) -> tuple[float, ...]:
+        """Its own steps up to a speed; of an inverter, nine over its range and the material's."""
+        if self.kind == "fixed":
+            return tuple(v for v in self.speeds_m_s if v <= most_m_s)
+        low = max(self.slowest_m_s, least_m_s)
+        high = min(self.fastest_m_s, most_m_s)
+        if high <= low:
+            return ()
+        return tuple(low * (high / low) ** (i / 8.0) for i in range(9))
 
     def power_share(self, speed_m_s: float) -> float:
         """Share of the motor's power left: torque is constant below an inverter's base."""
@@ -105,9 +117,13 @@ class Saw:
     def force_per_strand(self) -> float:
         return wheel_force_per_strand(self.wheels)
 
-    def guide_span_mm(self, height_mm: float) -> float:
-        """Span between upper and lower guides with the guard set for a height."""
-        return self.guide_span_base_mm + self.guide_span_per_height * height_mm
+    def guide_span_mm(self, height_mm: float, guard_gap_mm: float = USUAL_GUARD_GAP_MM) -> float:
+        """Span between upper and lower guides with the guard so far above the work.
+
+        The saw's own base is with the guard as usual.
+        """
+        base = self.guide_span_base_mm + guard_gap_mm - USUAL_GUARD_GAP_MM
+        return base + self.guide_span_per_height * height_mm
 
 
 @dataclass(frozen=True)
@@ -128,17 +144,76 @@ class Cut:
     log_diameter_mm: float | None = None
     stood_on_end: bool = False
     """The stock stands on its end, so that the band runs along the grain."""
+    backing_mm: float = 0.0
+    """A sacrificial board under sheet; it stands in the cut too."""
+    stack: int = 1
+    """Sheets cut together."""
+    throat_need_mm: float | None = None
+    """The most that passes between band and column."""
+    last_face_sawn: bool = False
+    """Slices: the last face is sawn too, so that N pieces take N cuts instead of N - 1."""
 
     @property
     def is_tube(self) -> bool:
         return self.operation == "tube"
 
     @property
+    def is_round_bar(self) -> bool:
+        """Round stock cut straight through: the band meets chords of a circle."""
+        return self.round_stock and self.operation in ("bar", "crosscut")
+
+    @property
+    def cuts(self) -> int:
+        """Cuts the job takes: N slices are parted by N - 1, unless the last face is sawn too."""
+        slices = self.operation in DEEP_RESAW_OPERATIONS and not self.last_face_sawn
+        return max(self.count - 1, 1) if slices else self.count
+
+    @property
+    def standing_height_mm(self) -> float:
+        """What stands under the guides along the band: stack and backing, longer when tilted."""
+        upright = self.height_mm * self.stack + self.backing_mm
+        return upright / math.cos(math.radians(self.angle_deg))
+
+    @property
+    def section_mm2(self) -> float:
+        """Area of the cut."""
+        if self.is_tube and self.wall_mm is not None:
+            return math.pi * self.wall_mm * (self.height_mm - self.wall_mm)
+        if self.is_round_bar:
+            return math.pi * self.height_mm**2 / 4.0
+        return self.standing_height_mm * self.length_mm
+
+    @property
     def loaded_height_mm(self) -> float:
-        """Height that fills gullets and takes power: both walls of a tube, else all of it."""
+        """Longest chord met along the stroke: it fills gullets, takes power and push.
+
+        Of a tube 2 sqrt(wall (D - wall)), of round bar its diameter, else all that stands in it.
+        """
+        if self.is_tube and self.wall_mm is not None:
+            return 2.0 * math.sqrt(self.wall_mm * (self.height_mm - self.wall_mm))
+        return self.height_mm if self.is_round_bar else self.standing_height_mm
+
+    @property
+    def stroke_mm(self) -> float:
+        """How far the feed travels through the work."""
+        return self.height_mm if self.is_tube or self.is_round_bar else self.length_mm
+
+    @property
+    def at_full_chord_mm(self) -> float:
+        """Length at the longest chord that takes as long as the cut: area at constant removal."""
+        return self.section_mm2 / self.loaded_height_mm
+
+    @property
+    def mean_height_mm(self) -> float:
+        """Height a tooth rubs on the average along the stroke."""
+        return self.section_mm2 / self.stroke_mm
+
+    @property
+    def teeth_height_mm(self) -> float:
+        """Height that counts for teeth in the cut: both walls of a tube, else what stands in it."""
         if self.is_tube and self.wall_mm is not None:
             return min(2.0 * self.wall_mm, self.height_mm)
-        return self.height_mm
+        return self.standing_height_mm
 
 
 @dataclass(frozen=True)
@@ -156,11 +231,11 @@ class Rules:
     hard_tips: Literal["cost", "avoid"] = "cost"
     dirty_steel: Literal["carbon", "silicon"] = "carbon"
     change: Literal["first_sign", "limit", "demote"] = "demote"
-    mill_speed: Literal["matched", "fast"] = "matched"
+    mill_speed: Literal["matched", "fast", "ladder"] = "matched"
     narrow_straight: Literal["both", "impossible"] = "both"
     old_metal: Literal["compare", "dig_out", "saw_through"] = "compare"
     how_many_bands: Literal["as_needed", "all_round", "saw_each"] = "as_needed"
-    guard_gap_mm: float = 10.0
+    guard_gap_mm: float = USUAL_GUARD_GAP_MM
 
 
 @dataclass(frozen=True)
@@ -219,6 +294,8 @@ class Candidate:
     life_m: float | None = None
     mounted: bool = False
     band_id: int | None = None
+    to_buy: bool = False
+    """A type, not a band that exists: its set can still be chosen."""
 
     @property
     def is_variable(self) -> bool:

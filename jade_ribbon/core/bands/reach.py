@@ -1,17 +1,47 @@
 """What a band meets in a cut: the teeth that stand in it, the stress the frame reaches."""
 
 from jade_ribbon.core.bands.facts import BandFacts
-from jade_ribbon.core.job import Job
+from jade_ribbon.core.job import Job, Saw
+from jade_ribbon.core.mechanics.tension import free_span_mm
 
 
 def teeth_in_cut(facts: BandFacts, job: Job) -> tuple[float, float]:
     """Mean and least teeth in the cut; a tube counts both walls."""
-    height = job.cut.loaded_height_mm
+    height = job.cut.teeth_height_mm
     return height / facts.pitch_mm, height / facts.pitch_hi_mm
 
 
-def reachable_stress(facts: BandFacts, job: Job) -> float | None:
-    """Stress (MPa) the frame's greatest wheel force gives this band; None when unknown."""
-    if job.saw.wheel_force_max_N is None:
-        return None
-    return job.saw.wheel_force_max_N / job.saw.force_per_strand / facts.body_area_mm2
+def reachable_stress(facts: BandFacts, job: Job) -> float:
+    """Stress (MPa) the frame's greatest wheel force gives this band, known or assumed."""
+    return frame_force_N(job.saw) / job.saw.force_per_strand / facts.body_area_mm2
+
+
+ASSUMED_FORCE_N, ASSUMED_WHEEL_MM, ASSUMED_EXPONENT = 1400.0, 356.0, 2.5
+ASSUMED_FACTOR = 1.6
+"""A frame of unknown force is taken for a light one of its size, good to this factor."""
+
+
+def assumed_frame_force_N(smallest_wheel_mm: float) -> float:
+    """Wheel force (N) a light frame of this wheel size holds: 1 400 N x (D/356 mm)^2.5.
+
+    >>> round(assumed_frame_force_N(356))
+    1400
+    """
+    return float(ASSUMED_FORCE_N * (smallest_wheel_mm / ASSUMED_WHEEL_MM) ** ASSUMED_EXPONENT)
+
+
+def frame_force_N(saw: Saw) -> float:
+    """The frame's greatest wheel force (N): the saw's own, or a light frame's of its size."""
+    if saw.wheel_force_max_N is not None:
+        return saw.wheel_force_max_N
+    return assumed_frame_force_N(saw.smallest_wheel_mm)
+
+
+def span_mm(facts: BandFacts, job: Job) -> float:
+    """Span (mm) in which the band is held: between the guides, or free where there are none."""
+    saw, height = job.saw, job.cut.standing_height_mm
+    if saw.guides == "none" and saw.wheels == 2:
+        mean = sum(saw.wheel_diameters_mm) / 2.0
+        free = free_span_mm(band_length_mm=facts.length_mm, wheel_diameter_mm=mean)
+        return max(free, saw.guide_span_mm(height, job.rules.guard_gap_mm))
+    return saw.guide_span_mm(height, job.rules.guard_gap_mm)

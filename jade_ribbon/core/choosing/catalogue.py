@@ -15,6 +15,7 @@ def catalogue_candidates() -> tuple[Candidate, ...]:
             tpi_hi=t.tpi_hi,
             form=t.tooth_form,
             steel=t.steel,
+            to_buy=True,
         )
         for t in catalogue()
     )

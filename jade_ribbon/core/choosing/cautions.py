@@ -35,6 +35,14 @@ OLD_METAL = {
     "saw_through": "House rule: saw through, slowly, with a band that may be spent.",
 }
 
+COOLANTS = {
+    "flood": "Flood coolant on the cut and on both faces of the band, on a saw made for it; "
+    "wax or mist on one that is not.",
+    "mist": "A mist or a wax stick at the band, little and steady.",
+    "air": "An air jet at the cut: it carries off chips and heat, and wets nothing.",
+}
+"""What the material's column of coolant asks for."""
+
 Rule = Callable[[Job, Ranked | None], bool]
 
 
@@ -120,6 +128,7 @@ RULES: Mapping[str, Rule] = {
     "long_stock": lambda job, _: job.cut.length_mm >= LONG_STOCK_MM,
     "milling": lambda job, _: job.cut.operation == "mill",
     "overspeed": _overspeed,
+    "coolant": lambda job, _: job.cut.material.coolant in COOLANTS,
     "unknown_frame": lambda job, _: job.saw.wheel_force_max_N is None,
     "hot_cut": _hot,
     "fatigue_hours": _few_hours,
@@ -129,7 +138,11 @@ RULES: Mapping[str, Rule] = {
 
 def _figures(job: Job, best: Ranked | None) -> dict[str, Words]:
     """Figures that a caution's words may quote."""
-    words: dict[str, Words] = {"hazard": job.cut.material.dust_hazard}
+    material = job.cut.material
+    words: dict[str, Words] = {
+        "hazard": material.dust_hazard,
+        "coolant": COOLANTS.get(material.coolant, ""),
+    }
     if best is None:
         return words
     e = best.evaluation

@@ -19,7 +19,12 @@ WIDTH_EQUAL_SHARE = 0.75
 PITCH_FACTOR = 1.4
 CLOSE_SHARE = 0.10
 """Costs within a tenth are too close to call; a less preferred form must beat by as much."""
-TUBE_TEETH_WANTED = 2.5
+TUBE_PITCH_AT_1_MM = 1.15
+TUBE_WALL_EXPONENT = 0.53
+CROSSCUT_TEETH = 18.0
+"""Wood across the grain wants its pitch at height over this."""
+TIPPED_PITCH_SHARE = 0.5
+"""A ground tip leaves at twice the pitch the face of a set tooth: tipped bands count at half."""
 TUBE_TEETH_PREFERRED = 3.0
 """Two teeth in the walls are the least; three are taken wherever a band has them."""
 FINE_PITCH_AT_50_MM = 2.5
@@ -28,6 +33,7 @@ GLUE_COARSER = 1.6
 """Glue lines clog and notch fine teeth: the fine ladder goes this much coarser."""
 
 HOT_CLASS = 2
+USED_UP_CLASS = 5
 """Classes from here on are slow and hot, or give something up."""
 
 CLASS_WORDS = (
@@ -36,6 +42,7 @@ CLASS_WORDS = (
     "slow and hot: the feed is under the clean bite",
     "with bending hours ignored",
     "with something given up: tension, or the comfortable radius",
+    "with an edge that one piece would use up",
 )
 
 
@@ -89,9 +96,19 @@ class Choice:
         return min(self.ranked, key=lambda r: r.total, default=None)
 
 
+def used_up_by_a_piece(e: Evaluation, job: Job) -> bool:
+    """Whether one piece takes the edge past the limit of its finish."""
+    if e.run is None:
+        return False
+    after = e.facts.band.dullness + e.run.equivalent_m / e.facts.life_m
+    return after > job.rates.dullness_limit(job.cut.finish, job.rules)
+
+
 def class_of(e: Evaluation, job: Job) -> int:
-    """0..4, the lowest class a feasible band meets."""
+    """0..5, the lowest class a feasible band meets."""
     assert e.window is not None and e.fatigue is not None
+    if used_up_by_a_piece(e, job):
+        return USED_UP_CLASS
     widest = job.rules.resaw_width == "widest"
     tense = widest or e.stress_share >= STRESS_SHARE_WANTED - 1e-9
     radius = job.cut.min_radius_mm
@@ -116,29 +133,40 @@ def pitch_rule(job: Job) -> str:
 def wanted_pitch_mm(job: Job) -> float:
     """Pitch aimed at, mm: height / low end of the ideal teeth, or the fine ladder.
 
-    The fine ladder is 2.5 mm x (height/50 mm)^0.4, coarser in glue-laden stock.
+    Tube and profile 1.15 mm x (wall/1 mm)^0.53; wood across the grain height / 18. The fine
+    ladder is 2.5 mm x (height/50 mm)^0.4, coarser in glue-laden stock.
     """
     cut = job.cut
-    if cut.is_tube:
-        return cut.loaded_height_mm / TUBE_TEETH_WANTED
+    if cut.is_tube and cut.wall_mm is not None:
+        return TUBE_PITCH_AT_1_MM * float(cut.wall_mm**TUBE_WALL_EXPONENT)
+    height = cut.standing_height_mm
     if pitch_rule(job) == "fine":
-        ladder = FINE_PITCH_AT_50_MM * float((cut.height_mm / 50.0) ** FINE_HEIGHT_EXPONENT)
+        ladder = FINE_PITCH_AT_50_MM * float((height / 50.0) ** FINE_HEIGHT_EXPONENT)
         return ladder * (GLUE_COARSER if "glue" in cut.material.cautions else 1.0)
-    return cut.height_mm / cut.material.teeth_in_cut_ideal_lo
+    if cut.operation == "crosscut" and cut.material.is_wood:
+        return height / CROSSCUT_TEETH
+    return height / cut.material.teeth_in_cut_ideal_lo
 
 
-def _pitch_off(e: Evaluation, wanted: float) -> float:
-    return abs(math.log(e.facts.pitch_mm / wanted))
+def counted_pitch_mm(e: Evaluation, job: Job) -> float:
+    """Pitch a band counts at: under the fine rule a tipped one at half its own."""
+    tipped = e.facts.steel.token in ("carbide_tipped", "cobalt_tipped")
+    half = tipped and pitch_rule(job) == "fine"
+    return e.facts.pitch_mm * (TIPPED_PITCH_SHARE if half else 1.0)
 
 
-def _near_pitch(pool: Sequence[Evaluation], wanted: float) -> list[Evaluation]:
+def _pitch_off(e: Evaluation, wanted: float, job: Job) -> float:
+    return abs(math.log(counted_pitch_mm(e, job) / wanted))
+
+
+def _near_pitch(pool: Sequence[Evaluation], wanted: float, job: Job) -> list[Evaluation]:
     """Pitches within a factor 1.4 of the wanted, else those nearest it."""
     limit = math.log(PITCH_FACTOR) + 1e-9
-    near = [e for e in pool if _pitch_off(e, wanted) <= limit]
+    near = [e for e in pool if _pitch_off(e, wanted, job) <= limit]
     if near or not pool:
         return near
-    least = min(_pitch_off(e, wanted) for e in pool)
-    return [e for e in pool if _pitch_off(e, wanted) <= least + 1e-9]
+    least = min(_pitch_off(e, wanted, job) for e in pool)
+    return [e for e in pool if _pitch_off(e, wanted, job) <= least + 1e-9]
 
 
 def _tube_teeth(pool: Sequence[Evaluation], job: Job) -> Sequence[Evaluation]:
@@ -147,6 +175,24 @@ def _tube_teeth(pool: Sequence[Evaluation], job: Job) -> Sequence[Evaluation]:
         return pool
     enough = [e for e in pool if e.teeth_in_cut_least >= TUBE_TEETH_PREFERRED]
     return enough or pool
+
+
+LAST_RESORT = {"crosscut": "hook"}
+"""A form that an operation in wood takes only where nothing else is."""
+
+
+def _not_last_form(pool: Sequence[Evaluation], job: Job) -> Sequence[Evaluation]:
+    """Without the form that stays a last resort here, where there is any other.
+
+    Across the grain of wood that is hook; a thick wall or bar is no reason for the form its
+    material lists last.
+    """
+    material, operation = job.cut.material, job.cut.operation
+    last = LAST_RESORT.get(operation) if material.is_wood else None
+    if material.is_metal and operation in ("tube", "bar", "block"):
+        last = material.tooth_forms_preferred[-1]
+    others = [e for e in pool if e.facts.form.materials_csv_token != last]
+    return others or pool
 
 
 def _width_group(pool: Sequence[Evaluation], job: Job, wanted: float) -> list[Evaluation]:
@@ -167,7 +213,7 @@ def _width_group(pool: Sequence[Evaluation], job: Job, wanted: float) -> list[Ev
     if pitch_rule(job) == "fine":
         limit = math.log(PITCH_FACTOR) + 1e-9
         for width in widths:
-            if any(_pitch_off(e, wanted) <= limit for e in group(width)):
+            if any(_pitch_off(e, wanted, job) <= limit for e in group(width)):
                 return group(width)
     return group(widths[0])
 
@@ -227,25 +273,26 @@ def _saw_faults(job: Job) -> list[Fault]:
     """Faults between the cut and this saw."""
     cut, saw = job.cut, job.saw
     faults = []
-    if cut.height_mm > saw.height_mm:
+    if cut.standing_height_mm > saw.height_mm:
         faults.append(
             Fault(
                 "cut.height_mm",
                 sentence(
-                    quantity(cut.height_mm, "length"),
+                    quantity(cut.standing_height_mm, "length"),
                     " does not go under the guides; accepted: up to the saw's ",
                     quantity(saw.height_mm, "length"),
                 ),
                 cut.height_mm,
             )
         )
-    if cut.height_mm > saw.guide_span_mm(cut.height_mm):
+    span = saw.guide_span_mm(cut.standing_height_mm, job.rules.guard_gap_mm)
+    if cut.standing_height_mm > span:
         faults.append(
             Fault(
                 "saw.guide_span_per_height",
                 sentence(
                     "the guide span ",
-                    quantity(saw.guide_span_mm(cut.height_mm), "length"),
+                    quantity(span, "length"),
                     " is less than the cut height; accepted: a span of at least ",
                     quantity(cut.height_mm, "length"),
                 ),
@@ -258,6 +305,10 @@ def _saw_faults(job: Job) -> list[Fault]:
 def _stock_faults(cut: Cut) -> list[Fault]:
     """Faults within the cut: wall, log and grain against the rest of it."""
     faults = []
+    if cut.operation in ("curve", "circle") and cut.min_radius_mm is None:
+        faults.append(
+            Fault("cut.min_radius_mm", "is missing; a curve or blank has one, more than 0 mm")
+        )
     if cut.is_tube and cut.wall_mm is None:
         faults.append(Fault("cut.wall_mm", "is missing; a tube needs its wall, more than 0 mm"))
     if cut.is_tube and cut.wall_mm is not None and 2 * cut.wall_mm > cut.height_mm:
@@ -341,7 +392,7 @@ def choose(job: Job) -> Choice:
     first = min(classes.values(), default=0)
     pool = _tube_teeth([e for e in feasible if classes[id(e)] == first], job)
     in_width = _width_group(pool, job, wanted)
-    in_pitch = _near_pitch(in_width, wanted)
+    in_pitch = _near_pitch(_not_last_form(in_width, job), wanted, job)
     width_ids, pitch_ids = {id(e) for e in in_width}, {id(e) for e in in_pitch}
     ranked = [
         Ranked(e, e.run, classes[id(e)], id(e) in width_ids, id(e) in pitch_ids)

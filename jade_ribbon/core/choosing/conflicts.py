@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from jade_ribbon.core.bands.facts import BandFacts
+from jade_ribbon.core.bands.reach import frame_force_N
 from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import FeedWindow, Limit
@@ -15,7 +16,11 @@ WHEEL_RATIO_SHARE = 0.7
 """Share of the steel's own least D/t below which a band is excluded."""
 LEAST_TEETH_METAL = 3
 LEAST_TEETH_TUBE = 2
-LEAST_TEETH_SHEET = 4
+LEAST_TEETH_SHEET = 2
+LEAST_TEETH_COARSEST = 2
+"""A variable pitch never stands with fewer than these at its coarsest end."""
+WIDTH_OVER_SHARE = 0.02
+"""Nominal inch sizes: a band of 25.4 mm fits a saw for 25."""
 VERY_HARD_JANKA_N = 8000.0
 
 LIMIT_WORDS: dict[Limit, str] = {
@@ -26,6 +31,9 @@ LIMIT_WORDS: dict[Limit, str] = {
     "hand": "your push",
     "bite": "the bite for this finish",
     "pace": "the pace it can be fed at",
+    "steering": "turning the work round the curve",
+    "straight": "the accuracy asked: the band is pushed aside",
+    "grit": "what a grit edge can take off",
 }
 """Each limit of the feed window as said to a person."""
 
@@ -37,6 +45,9 @@ LIMIT_MARKS: dict[Limit, str] = {
     "hand": "your push",
     "bite": "finish",
     "pace": "pace",
+    "steering": "steering",
+    "straight": "straight",
+    "grit": "grit",
 }
 """The same as a mark on a scale."""
 
@@ -63,13 +74,13 @@ def window_conflict(window: FeedWindow) -> Reason:
 
 
 def least_teeth(job: Job) -> int:
-    """Least teeth in the cut: 2 for tube walls, 3 in metals, 4 in sheet, else house rule."""
+    """Least teeth in the cut: 2 in tube walls and sheet, 3 in metals, else the house rule."""
     if job.cut.is_tube:
         return LEAST_TEETH_TUBE
+    if job.cut.operation == "sheet":
+        return LEAST_TEETH_SHEET
     if job.cut.material.is_metal:
         return LEAST_TEETH_METAL
-    if job.cut.operation == "sheet":
-        return max(job.rules.least_teeth, LEAST_TEETH_SHEET)
     return job.rules.least_teeth
 
 
@@ -114,7 +125,9 @@ def _fits_saw(facts: BandFacts, job: Job) -> Iterator[Reason]:
                 between(*saw.band_length_mm, "length"),
             ),
         )
-    if not saw.band_width_mm[0] <= band.width_mm <= saw.band_width_mm[1]:
+    narrowest, widest = saw.band_width_mm
+    over = 1.0 + WIDTH_OVER_SHARE
+    if not narrowest / over <= band.width_mm <= widest * over:
         yield Reason(
             "width",
             sentence(
@@ -123,7 +136,7 @@ def _fits_saw(facts: BandFacts, job: Job) -> Iterator[Reason]:
                 between(*saw.band_width_mm, "length"),
             ),
         )
-    if band.thickness_mm > saw.band_thickness_max_mm:
+    if band.thickness_mm > saw.band_thickness_max_mm * over:
         yield Reason(
             "thickness",
             sentence(
@@ -171,7 +184,36 @@ def _mill_form(facts: BandFacts, job: Job) -> Iterator[Reason]:
             yield Reason("form", f"{form.name} teeth are for {form.stock} stock")
 
 
-def _fits_cut(facts: BandFacts, job: Job, tight_radius_mm: float, least: float) -> Iterator[Reason]:
+def _too_few_teeth(facts: BandFacts, job: Job, teeth: tuple[float, float]) -> Iterator[Reason]:
+    """Mean teeth under the least; a variable pitch under two at its coarsest end."""
+    mean, coarsest = teeth
+    wanted = least_teeth(job)
+    if not facts.has_teeth:
+        return
+    if mean < wanted - 1e-9:
+        words = f"Too coarse: {mean:.1f} teeth stand in the cut, at least {wanted} wanted"
+        yield Reason("teeth", words)
+    elif coarsest < LEAST_TEETH_COARSEST - 1e-9:
+        words = f"Too coarse: {coarsest:.1f} teeth stand in the cut at its coarsest pitch"
+        yield Reason("teeth", f"{words}, never under {LEAST_TEETH_COARSEST}")
+
+
+def _fits_throat(job: Job) -> Iterator[Reason]:
+    need = job.cut.throat_need_mm
+    if need is not None and need > job.saw.throat_mm:
+        yield Reason(
+            "throat",
+            sentence(
+                quantity(need, "length"),
+                " must pass between band and column; the throat is ",
+                quantity(job.saw.throat_mm, "length"),
+            ),
+        )
+
+
+def _fits_cut(
+    facts: BandFacts, job: Job, tight_radius_mm: float, teeth: tuple[float, float]
+) -> Iterator[Reason]:
     cut, rates, band = job.cut, job.rates, facts.band
     share = facts.gullet_depth_mm / band.width_mm
     if share > rates.gullet_share_of_width:
@@ -184,11 +226,7 @@ def _fits_cut(facts: BandFacts, job: Job, tight_radius_mm: float, least: float) 
                 percent(rates.gullet_share_of_width),
             ),
         )
-    wanted = least_teeth(job)
-    if facts.has_teeth and least < wanted:
-        yield Reason(
-            "teeth", f"Too coarse: {least:.1f} teeth stand in the cut, at least {wanted} wanted"
-        )
+    yield from _too_few_teeth(facts, job, teeth)
     if cut.min_radius_mm is not None and tight_radius_mm > cut.min_radius_mm:
         yield Reason(
             "radius",
@@ -206,7 +244,7 @@ def _fits_cut(facts: BandFacts, job: Job, tight_radius_mm: float, least: float) 
         yield Reason("dull", f"Too dull: {felt:.2f}{gum}; at most {limit:g} for this finish")
 
 
-def _fits_force(facts: BandFacts, reachable_MPa: float | None, job: Job) -> Iterator[Reason]:
+def _fits_force(facts: BandFacts, reachable_MPa: float, job: Job) -> Iterator[Reason]:
     high = facts.stress_high_MPa
     if job.stress_MPa is not None and high is not None and job.stress_MPa > high:
         yield Reason(
@@ -219,13 +257,14 @@ def _fits_force(facts: BandFacts, reachable_MPa: float | None, job: Job) -> Iter
             ),
         )
     low = facts.stress_low_MPa
-    if reachable_MPa is not None and low is not None and reachable_MPa < low:
+    if low is not None and reachable_MPa < low:
+        assumed = "" if job.saw.wheel_force_max_N is not None else ", assumed for a light frame,"
         yield Reason(
             "frame_force",
             sentence(
                 "The frame's ",
-                quantity(job.saw.wheel_force_max_N or 0.0, "force"),
-                " reaches ",
+                quantity(frame_force_N(job.saw), "force"),
+                f"{assumed} reaches ",
                 quantity(reachable_MPa, "stress"),
                 " in it; it wants at least ",
                 quantity(low, "stress"),
@@ -233,20 +272,37 @@ def _fits_force(facts: BandFacts, reachable_MPa: float | None, job: Job) -> Iter
         )
 
 
+def hot_conflict(window: FeedWindow, job: Job) -> Reason | None:
+    """A hot cut of a metal that work-hardens is no cut: rubbing hardens it at once."""
+    if window.state != "hot" or not job.cut.material.work_hardens:
+        return None
+    return Reason(
+        "work_hardens",
+        sentence(
+            f"{job.cut.material.name} hardens where it is rubbed: ",
+            f"{LIMIT_WORDS[window.binding]} at ",
+            quantity(window.ceiling_m_min, "feed"),
+            ", but the teeth bite from ",
+            quantity(window.floor_m_min, "feed"),
+        ),
+    )
+
+
 def conflicts_before_speed(
     facts: BandFacts,
     job: Job,
     *,
-    reachable_MPa: float | None,
+    reachable_MPa: float,
     tight_radius_mm: float,
-    least: float,
+    teeth: tuple[float, float],
     speed: SpeedChoice | None,
 ) -> list[Reason]:
     """All conflicts that need no feed window."""
     found = [
         *_fits_saw(facts, job),
         *_fits_material(facts, job),
-        *_fits_cut(facts, job, tight_radius_mm, least),
+        *_fits_throat(job),
+        *_fits_cut(facts, job, tight_radius_mm, teeth),
         *_fits_force(facts, reachable_MPa, job),
     ]
     if speed is None:

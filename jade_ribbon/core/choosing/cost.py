@@ -92,7 +92,7 @@ def piece_cost(
     """
     cut, rates = job.cut, job.rates
     minute = rates.hour / 60.0
-    area_m2 = cut.height_mm * cut.length_mm * 1e-6
+    area_m2 = cut.section_mm2 * 1e-6
     timber = cut.material.is_wood or cut.material.group in ("panel", "special")
     return Cost(
         edge=facts.price * equivalent_m / facts.life_m,

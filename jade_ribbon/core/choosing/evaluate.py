@@ -4,10 +4,16 @@ from dataclasses import dataclass, replace
 
 from jade_ribbon.core.bands.cut_wear import wear_factor
 from jade_ribbon.core.bands.facts import BandFacts, band_facts
-from jade_ribbon.core.bands.reach import reachable_stress, teeth_in_cut
-from jade_ribbon.core.bands.speed_choice import SpeedChoice, choose_speed
-from jade_ribbon.core.choosing.conflicts import Reason, conflicts_before_speed, window_conflict
+from jade_ribbon.core.bands.reach import reachable_stress, span_mm, teeth_in_cut
+from jade_ribbon.core.bands.speed_choice import MAX_TOLERANCE, SpeedChoice, choose_speed
+from jade_ribbon.core.choosing.conflicts import (
+    Reason,
+    conflicts_before_speed,
+    hot_conflict,
+    window_conflict,
+)
 from jade_ribbon.core.choosing.cost import Cost, bite_ceiling_mm, delivered_finish, piece_cost
+from jade_ribbon.core.choosing.limits import further_limits
 from jade_ribbon.core.job import Candidate, Finish, Job
 from jade_ribbon.core.mechanics.bending import BendingFatigue, bending_fatigue
 from jade_ribbon.core.mechanics.cutting import CuttingPower, cutting_power, gullet_fill
@@ -41,7 +47,7 @@ class Evaluation:
     facts: BandFacts
     conflicts: tuple[Reason, ...]
     stress_MPa: float
-    reachable_MPa: float | None
+    reachable_MPa: float
     tight_radius_mm: float
     comfortable_radius_mm: float
     teeth_in_cut: float
@@ -82,7 +88,7 @@ def comfort_factor(job: Job) -> float:
     """Factor from tightest to comfortable radius under the house rule."""
     if job.rules.radius == "tightest":
         return 1.0
-    hard = job.cut.material.is_green or job.cut.height_mm > DEEP_MM
+    hard = job.cut.material.is_green or job.cut.standing_height_mm > DEEP_MM
     return job.rates.comfortable_factor_hard if hard else job.rates.comfortable_factor
 
 
@@ -105,9 +111,10 @@ def dullness_now(facts: BandFacts) -> float:
 
 
 def window_at(
-    facts: BandFacts, job: Job, speed_m_s: float, stability: StabilityLimit, edge_N: float
+    start: "Evaluation", job: Job, speed_m_s: float, stability: StabilityLimit, edge_N: float
 ) -> FeedWindow:
-    """The feed window of a band at a speed, the pace a person or carriage keeps included."""
+    """The feed window of a band at a speed: band, motor and person, and what the job asks."""
+    facts = start.facts
     material, saw, cut = job.cut.material, job.saw, job.cut
     by_hand = saw.feed == "hand"
     window = feed_window(
@@ -134,12 +141,17 @@ def window_at(
         edge_slack_feed_force_N=edge_N / EDGE_FACTOR,
         hand_force_N=saw.hand_force_N if by_hand else None,
     )
-    paces = [saw.feed_max_m_min] if saw.feed_max_m_min is not None else []
-    if by_hand:
-        paces.append(job.rates.hand_feed_max_m_min)
-    if not paces:
+    more = further_limits(
+        facts,
+        job,
+        speed_m_s=speed_m_s,
+        stress_MPa=start.stress_MPa,
+        dullness=dullness_now(facts),
+        energy=energy_share(job),
+    )
+    if not more:
         return window
-    return window_from_limits({**window.limits_m_min, "pace": min(paces)}, window.floor_m_min)
+    return window_from_limits({**window.limits_m_min, **more}, window.floor_m_min)
 
 
 def paced_feed(window: FeedWindow, job: Job) -> float | None:
@@ -179,8 +191,8 @@ def figures_at(evaluation: Evaluation, job: Job, feed_m_min: float) -> RunFigure
         feed_ratio_dull=material.feed_force_ratio_dull,
     )
     contact = contact_length(
-        cut_length_mm=cut.length_mm,
-        height_mm=cut.loaded_height_mm,
+        cut_length_mm=cut.at_full_chord_mm,
+        height_mm=cut.mean_height_mm,
         feed_m_min=feed_m_min,
         speed_m_s=speed.speed_m_s,
         band_length_mm=facts.length_mm,
@@ -229,6 +241,8 @@ def matched_speed_target(facts: BandFacts, job: Job) -> float | None:
     """
     if job.cut.operation != "mill" or job.rules.mill_speed == "fast":
         return None
+    if job.rules.mill_speed == "ladder":
+        return min(ladder_speed_m_s(job.saw.motor_kW), job.cut.material.speed_max_m_s)
     material, saw = job.cut.material, job.saw
     table = material.speed_target_m_s
     chip = material.bite_target_mm
@@ -237,7 +251,7 @@ def matched_speed_target(facts: BandFacts, job: Job) -> float | None:
         speed_m_s=table,
         pitch_mm=facts.pitch_mm,
         kerf_mm=facts.kerf_mm,
-        height_mm=job.cut.height_mm,
+        height_mm=job.cut.loaded_height_mm,
         K_ref_MPa=material.specific_cutting_pressure_MPa,
         m=material.size_exponent_m,
         dullness=dullness_now(facts),
@@ -245,7 +259,7 @@ def matched_speed_target(facts: BandFacts, job: Job) -> float | None:
         feed_ratio_sharp=material.feed_force_ratio_sharp,
         feed_ratio_dull=material.feed_force_ratio_dull,
     )
-    kerf_area = facts.kerf_mm * job.cut.height_mm
+    kerf_area = facts.kerf_mm * job.cut.loaded_height_mm
     power_W = saw.motor_kW * 1000.0 * saw.drive_efficiency
     feeds = [power_W / (at_table.specific_energy_MPa * kerf_area) * 60.0]
     if saw.feed_max_m_min is not None:
@@ -255,8 +269,50 @@ def matched_speed_target(facts: BandFacts, job: Job) -> float | None:
     return min(table, min(feeds) / 60.0 * facts.pitch_mm / chip)
 
 
-def evaluate(band: Candidate, job: Job, *, speed_m_s: float | None = None) -> Evaluation:
-    """Every figure of a band in a job, with its hard conflicts. `speed_m_s` overrides the drive."""
+LADDER_M_S = ((20.0, 16.5), (35.0, 21.5))
+LADDER_ABOVE_M_S = 28.0
+"""Customary mill speeds by engine: up to so many kW so fast; larger engines faster still."""
+
+
+def ladder_speed_m_s(motor_kW: float) -> float:
+    """Band speed (m/s) by the customary ladder of engines, for large logs.
+
+    >>> ladder_speed_m_s(15), ladder_speed_m_s(60)
+    (16.5, 28.0)
+    """
+    return next((speed for upto, speed in LADDER_M_S if motor_kW <= upto), LADDER_ABOVE_M_S)
+
+
+def evaluate(band: Candidate, job: Job) -> Evaluation:
+    """Every figure of a band in a job, with its hard conflicts.
+
+    In metals the speed of least cost among those the drive has; else the one nearest the target.
+    """
+    found = evaluate_at(band, job, None)
+    if not job.cut.material.is_metal or (found.conflicts and found.speed is None):
+        return found
+    tried = [found, *(evaluate_at(band, job, v) for v in _other_speeds(found, job))]
+    run = [e for e in tried if e.run is not None]
+    return min(run, key=_cost_of, default=found)
+
+
+def _cost_of(e: Evaluation) -> float:
+    assert e.run is not None
+    return e.run.cost.total
+
+
+def _other_speeds(found: Evaluation, job: Job) -> tuple[float, ...]:
+    """Speeds of the drive not over the greatest, other than the one nearest the target."""
+    speed = found.speed
+    if speed is None:
+        return ()
+    most = MAX_TOLERANCE * speed.accepted.most_m_s
+    given = job.saw.drive.speeds_to_try(speed.accepted.least_m_s, most)
+    return tuple(v for v in given if abs(v / speed.speed_m_s - 1.0) > 1e-9)
+
+
+def evaluate_at(band: Candidate, job: Job, speed_m_s: float | None) -> Evaluation:
+    """As `evaluate` at the drive speed nearest `speed_m_s`, or nearest the target for None."""
     facts = band_facts(band, job)
     tight = min_radius(
         width_mm=band.width_mm, thickness_mm=band.thickness_mm, kerf_mm=facts.kerf_mm
@@ -266,12 +322,12 @@ def evaluate(band: Candidate, job: Job, *, speed_m_s: float | None = None) -> Ev
     mean, least = teeth_in_cut(facts, job)
     speed = choose_speed(facts, job, speed_m_s or matched_speed_target(facts, job))
     found = conflicts_before_speed(
-        facts, job, reachable_MPa=reachable, tight_radius_mm=tight, least=least, speed=speed
+        facts, job, reachable_MPa=reachable, tight_radius_mm=tight, teeth=(mean, least), speed=speed
     )
     start = Evaluation(
         facts=facts,
         conflicts=tuple(found),
-        stress_MPa=target if reachable is None else min(target, reachable),
+        stress_MPa=min(target, reachable),
         reachable_MPa=reachable,
         tight_radius_mm=tight,
         comfortable_radius_mm=tight * comfort_factor(job),
@@ -286,14 +342,14 @@ def _evaluate_feed(start: Evaluation, job: Job) -> Evaluation:
     """Stiffness, window, fatigue and the figures at the recommended feed."""
     facts, speed = start.facts, start.speed
     assert speed is not None
-    span = job.saw.guide_span_mm(job.cut.height_mm)
+    span = span_mm(facts, job)
     stability = stability_limit(
         stress_MPa=start.stress_MPa,
         width_mm=facts.band.width_mm,
         gullet_depth_mm=facts.gullet_depth_mm,
         thickness_mm=facts.band.thickness_mm,
         guide_span_mm=span,
-        cut_height_mm=job.cut.height_mm,
+        cut_height_mm=job.cut.standing_height_mm,
         speed_m_s=speed.speed_m_s,
         tensioner=job.saw.tensioner,
     )
@@ -303,9 +359,9 @@ def _evaluate_feed(start: Evaluation, job: Job) -> Evaluation:
         gullet_depth_mm=facts.gullet_depth_mm,
         thickness_mm=facts.band.thickness_mm,
         guide_span_mm=span,
-        cut_height_mm=job.cut.height_mm,
+        cut_height_mm=job.cut.standing_height_mm,
     ).edge_slack_feed_force_N
-    window = window_at(facts, job, speed.speed_m_s, stability, edge)
+    window = window_at(start, job, speed.speed_m_s, stability, edge)
     fatigue = bending_fatigue(
         tension_stress_MPa=start.stress_MPa,
         thickness_mm=facts.band.thickness_mm,
@@ -322,4 +378,6 @@ def _evaluate_feed(start: Evaluation, job: Job) -> Evaluation:
     feed = paced_feed(window, job)
     if feed is None:
         return replace(full, conflicts=(window_conflict(window),))
+    if (hardens := hot_conflict(window, job)) is not None:
+        return replace(full, conflicts=(hardens,))
     return replace(full, run=figures_at(full, job, feed))

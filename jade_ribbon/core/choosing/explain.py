@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from jade_ribbon.core.bands.reach import ASSUMED_FACTOR, frame_force_N
 from jade_ribbon.core.choosing.choose import STRESS_SHARE_WANTED, Choice, Ranked
 from jade_ribbon.core.choosing.conflicts import LIMIT_WORDS, Reason, has_nails
 from jade_ribbon.core.choosing.evaluate import ANGLED_STABILITY_FACTOR, comfort_factor
@@ -44,11 +45,13 @@ def _width(best: Ranked, job: Job) -> Reason:
             quantity(e.comfortable_radius_mm, "length"),
             ".",
         )
-    elif e.reachable_MPa is None:
+    elif job.saw.wheel_force_max_N is None:
         text = sentence(
-            "Widest the saw takes; whether its frame reaches ",
-            quantity(target, "stress"),
-            " is not known.",
+            f"Widest brought to {percent(e.stress_share)} of its tension, the frame's force "
+            "unknown and taken for a light frame: ",
+            quantity(frame_force_N(job.saw), "force"),
+            " at the wheel. To find it out, tension a wide band by the gauge until the spring's "
+            "travel is used up, and record the wheel force that makes.",
         )
     elif job.rules.resaw_width == "widest":
         text = f"Widest that fits by house rule; the frame brings it to {percent(e.stress_share)}."
@@ -112,10 +115,14 @@ def _steel(best: Ranked, choice: Choice, job: Job) -> Reason:
 def _tension(best: Ranked, job: Job) -> Reason:
     e = best.evaluation
     low, high = e.facts.stress_low_MPa or 0.0, e.facts.stress_high_MPa or 0.0
-    reach: Said = "the frame's force is not recorded"
-    if e.reachable_MPa is not None and e.reachable_MPa > high:
-        reach = "the frame reaches more than that"
-    elif e.reachable_MPa is not None:
+    reach: Said = "the frame reaches more than that"
+    if job.saw.wheel_force_max_N is None:
+        reach = sentence(
+            "a light frame of this size reaches ",
+            quantity(e.reachable_MPa, "stress"),
+            f" in it, which may be out by as much as {ASSUMED_FACTOR:g} times",
+        )
+    elif e.reachable_MPa <= high:
         reach = sentence("the frame reaches ", quantity(e.reachable_MPa, "stress"), " in it")
     return Reason(
         "tension",

@@ -36,7 +36,8 @@ class Explained:
 
 def _tension(best: Ranked, job: Job) -> Explained:
     e = best.evaluation
-    reach = (Input("frame gives", e.reachable_MPa, "MPa"),) if e.reachable_MPa is not None else ()
+    known = job.saw.wheel_force_max_N is not None
+    reach = Input("frame gives" if known else "light frame gives", e.reachable_MPa, "MPa")
     return Explained(
         "Tension",
         e.stress_MPa,
@@ -44,7 +45,7 @@ def _tension(best: Ranked, job: Job) -> Explained:
         "least of the steel's target and frame force / (2 × body width × thickness)",
         (
             Input("target", e.facts.stress_target_MPa or 0.0, "MPa"),
-            *reach,
+            reach,
             Input("body width", e.facts.body_width_mm, "mm"),
             Input("thickness", e.facts.band.thickness_mm, "mm"),
         ),

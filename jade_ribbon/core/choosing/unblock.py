@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from jade_ribbon.core.choosing.evaluate import Evaluation, evaluate
+from jade_ribbon.core.choosing.sentences import used_fields
 from jade_ribbon.core.job import Candidate, Cut, Job
 from jade_ribbon.core.quantities.words import Said, quantity, sentence
 
@@ -16,6 +17,8 @@ LOOKED_AT = 6
 """Bands with the fewest obstacles that are tried."""
 LOWEST_GUARD_MM = 6.0
 MOST_OFFERS = 6
+BACKINGS_MM = (6.0, 12.0, 18.0, 25.0)
+"""Boards that lie about in any shop."""
 
 
 @dataclass(frozen=True)
@@ -28,6 +31,8 @@ class Opener:
     step: float
     height_mm: float | None = None
     min_radius_mm: float | None = None
+    backing_mm: float | None = None
+    stack: int | None = None
 
 
 def _runs(band: Candidate, job: Job) -> bool:
@@ -132,11 +137,10 @@ def _slower(band: Candidate, e: Evaluation, job: Job) -> Iterator[Opener]:
 
 
 def _lower_guard(band: Candidate, job: Job) -> Iterator[Opener]:
-    spare = job.rules.guard_gap_mm - LOWEST_GUARD_MM
-    if spare <= 0 or job.saw.guide_span_base_mm <= spare:
+    if job.rules.guard_gap_mm <= LOWEST_GUARD_MM:
         return
-    saw = replace(job.saw, guide_span_base_mm=job.saw.guide_span_base_mm - spare)
-    if _runs(band, replace(job, saw=saw)):
+    rules = replace(job.rules, guard_gap_mm=LOWEST_GUARD_MM)
+    if _runs(band, replace(job, rules=rules)):
         yield Opener(
             "guard",
             sentence(
@@ -151,7 +155,7 @@ def _lower_guard(band: Candidate, job: Job) -> Iterator[Opener]:
 
 def _more_frame(band: Candidate, e: Evaluation, job: Job) -> Iterator[Opener]:
     low, have = e.facts.stress_low_MPa, job.saw.wheel_force_max_N
-    if low is None or have is None or e.reachable_MPa is None or e.reachable_MPa >= low:
+    if low is None or have is None or e.reachable_MPa >= low:
         return
     need = low * e.facts.body_area_mm2 * job.saw.force_per_strand
     if _runs(band, replace(job, saw=replace(job.saw, wheel_force_max_N=need))):
@@ -169,21 +173,43 @@ def _more_frame(band: Candidate, e: Evaluation, job: Job) -> Iterator[Opener]:
         )
 
 
+def _backing(band: Candidate, e: Evaluation, job: Job) -> Iterator[Opener]:
+    """Sheet too thin for the teeth: a sacrificial board under it puts more of them in the cut."""
+    if job.cut.operation != "sheet" or not any(r.key == "teeth" for r in e.conflicts):
+        return
+    for backing in BACKINGS_MM:
+        under = replace(job.cut, backing_mm=job.cut.backing_mm + backing)
+        if _runs(band, _with_cut(job, under)):
+            yield Opener(
+                "backing",
+                sentence(
+                    "A sacrificial board of ",
+                    quantity(under.backing_mm, "length"),
+                    f" under the sheet lets {band.label} do it",
+                ),
+                band.label,
+                1.0 + backing / 100.0,
+                backing_mm=under.backing_mm,
+            )
+            return
+
+
 def _teeth(band: Candidate, e: Evaluation, job: Job) -> Iterator[Opener]:
     """Too few teeth in thin work: stacking pieces puts more in."""
-    if job.cut.is_tube or not any(r.key == "teeth" for r in e.conflicts):
+    stacks = "stack" in used_fields(job.cut.operation)
+    if not stacks or not any(r.key == "teeth" for r in e.conflicts):
         return
     for pieces in (2, 3, 4, 6):
-        height = job.cut.height_mm * pieces
-        if height > job.saw.height_mm:
+        stacked = replace(job.cut, stack=job.cut.stack * pieces)
+        if stacked.standing_height_mm > job.saw.height_mm:
             return
-        if _runs(band, _with_cut(job, replace(job.cut, height_mm=height))):
+        if _runs(band, _with_cut(job, stacked)):
             yield Opener(
                 "stack",
                 f"{pieces} pieces in a stack, clamped, let {band.label} do it",
                 band.label,
                 float(pieces),
-                height_mm=height,
+                stack=stacked.stack,
             )
             return
 
@@ -206,6 +232,7 @@ def openers(excluded: Sequence[Evaluation], job: Job) -> tuple[Opener, ...]:
             *_slower(band, e, job),
             *_wider_radius(e, job),
             *_less_height(band, job),
+            *_backing(band, e, job),
             *_teeth(band, e, job),
             *_more_frame(band, e, job),
         ):

@@ -31,8 +31,8 @@ def run_wear(band: Candidate, job: Job, *, feed_m_min: float, speed_m_s: float) 
     facts = band_facts(band, job)
     material, cut = job.cut.material, job.cut
     contact = contact_length(
-        cut_length_mm=cut.length_mm * cut.count,
-        height_mm=cut.loaded_height_mm,
+        cut_length_mm=cut.at_full_chord_mm * cut.count,
+        height_mm=cut.mean_height_mm,
         feed_m_min=feed_m_min,
         speed_m_s=speed_m_s,
         band_length_mm=facts.length_mm,
@@ -70,7 +70,7 @@ def _bending_share(facts: BandFacts, job: Job, speed_m_s: float, time_s: float) 
     reach = reachable_stress(facts, job)
     try:
         hours = bending_fatigue(
-            tension_stress_MPa=target if reach is None else min(target, reach),
+            tension_stress_MPa=min(target, reach),
             thickness_mm=facts.band.thickness_mm,
             smallest_wheel_diameter_mm=job.saw.smallest_wheel_mm,
             wheels=job.saw.wheels,

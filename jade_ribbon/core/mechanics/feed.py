@@ -14,7 +14,18 @@ HOT_SHARE = 0.5
 """The least bite is known to a factor of two: down to half the floor a cut is hot, not shut."""
 
 
-Limit = Literal["gullet", "power", "stability", "edge", "hand", "bite", "pace"]
+Limit = Literal[
+    "gullet",
+    "power",
+    "stability",
+    "edge",
+    "hand",
+    "bite",
+    "pace",
+    "steering",
+    "straight",
+    "grit",
+]
 """What may hold the feed back."""
 State = Literal["open", "hot", "shut"]
 

@@ -33,7 +33,7 @@ def cannot(label: str, words: Said) -> Way:
 def way(ranked: Ranked, job: Job, change_min: float) -> Way:
     """Minutes and money of the whole job with a band, its change counted."""
     facts, run = ranked.evaluation.facts, ranked.run
-    minutes = run.contact.cutting_time_s * job.cut.count / 60.0
+    minutes = run.contact.cutting_time_s * job.cut.cuts / 60.0
     piece = run.cost.total - run.cost.change
     return Way(
         band_label=facts.band.label,
@@ -41,9 +41,9 @@ def way(ranked: Ranked, job: Job, change_min: float) -> Way:
         words=ranked.class_words,
         minutes=minutes + change_min,
         change_minutes=change_min,
-        money=piece * job.cut.count + change_min / 60.0 * job.rates.hour,
+        money=piece * job.cut.cuts + change_min / 60.0 * job.rates.hour,
         finish=run.delivered,
-        edge_after=facts.band.dullness + run.equivalent_m * job.cut.count / facts.life_m,
+        edge_after=facts.band.dullness + run.equivalent_m * job.cut.cuts / facts.life_m,
     )
 
 

@@ -52,6 +52,10 @@ ENTRIES: Mapping[str, Range] = {
     "wall_mm": _over_0(500),
     "log_diameter_mm": _over_0(3000),
     "slice_mm": _over_0(3000),
+    "billet_mm": _over_0(3000),
+    "backing_mm": Range(0, 500),
+    "stack": Range(1, 500),
+    "throat_need_mm": _over_0(20_000),
     "time_s": _over_0(1_000_000),
     # house rules and rates
     "guard_gap_mm": Range(2, 50),

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from jade_ribbon.core.bands.facts import BandFacts
+from jade_ribbon.core.bands.reach import span_mm
 from jade_ribbon.core.choosing.cautions import Caution
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.choosing.conflicts import Reason
@@ -20,6 +21,7 @@ from jade_ribbon.core.mechanics.geometry import InCurve, in_curve
 from jade_ribbon.core.mechanics.tension import tension
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
 from jade_ribbon.core.quantities.words import Said
+from jade_ribbon.core.stock.slices import Slices
 from jade_ribbon.services.planning.snapshot import Snapshot
 from jade_ribbon.services.rack.bands import chance
 
@@ -89,7 +91,7 @@ class Option:
     stress_psi: float
     gauge_stretch_um: float
     wheel_force_N: float
-    reachable_MPa: float | None
+    reachable_MPa: float
     speed_m_s: float
     speed_setting: str
     speed_off_target: float
@@ -163,6 +165,7 @@ class PlanAnswer:
     prevented: Said
     openers: tuple[Opener, ...]
     steels: tuple[SteelCost, ...]
+    slices: Slices | None
 
 
 def band_figures(facts: BandFacts, place: str) -> BandFigures:
@@ -202,7 +205,7 @@ def feed_figures(e: Evaluation, run: RunFigures, job: Job, snapshot: Snapshot) -
     facts, cut = e.facts, job.cut
     assert e.window is not None
     hot = run.feed_m_min < e.window.floor_m_min * (1 - 1e-9)
-    total_m = run.equivalent_m * cut.count
+    total_m = run.equivalent_m * cut.cuts
     lasts = None
     row = next((b for b in snapshot.bands if b.id == facts.band.band_id), None)
     if row is not None:
@@ -216,7 +219,7 @@ def feed_figures(e: Evaluation, run: RunFigures, job: Job, snapshot: Snapshot) -
         push_N=run.cut.feed_force_N,
         gullet_fill=run.gullet_fill,
         piece_time_s=run.contact.cutting_time_s,
-        total_time_s=run.contact.cutting_time_s * cut.count,
+        total_time_s=run.contact.cutting_time_s * cut.cuts,
         finish=run.delivered,
         equivalent_m=run.equivalent_m,
         cost=run.cost,
@@ -278,7 +281,7 @@ def option(ranked: Ranked, best: Ranked, job: Job, snapshot: Snapshot) -> Option
         critical_force_N=e.stability.critical_feed_force_N,
         edge_slack_N=e.edge_slack_N,
         stiffness_N_mm=e.stability.lateral_stiffness_N_mm,
-        guide_span_mm=job.saw.guide_span_mm(job.cut.height_mm),
+        guide_span_mm=span_mm(facts, job),
         class_words=ranked.class_words,
         difference="" if ranked is best else difference(best, ranked),
     )

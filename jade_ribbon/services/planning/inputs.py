@@ -23,6 +23,7 @@ class CutInput(CutFile):
     """A cut with what the sentence says beside it, and house rules overridden for this job."""
 
     slice_mm: Annotated[float, entry("slice_mm")] | None = None
+    billet_mm: Annotated[float, entry("billet_mm")] | None = None
     what_if: WhatIf | None = None
     rules: Annotated[dict[str, str | int | float], Field(max_length=20)] = Field(
         default_factory=dict

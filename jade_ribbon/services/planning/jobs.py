@@ -23,6 +23,8 @@ from jade_ribbon.services.shop.settings import read_shop, rules_for
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow
 
 CUT_KEYS = tuple(CutFile.model_fields)
+SLICE_KEYS = ("slice_mm", "billet_mm")
+"""What the sentence says of slices beside the cut."""
 STATES = ("planned", "ready", "running", "done")
 
 
@@ -39,6 +41,7 @@ class JobAnswer:
     length_mm: float
     count: int
     slice_mm: float | None
+    billet_mm: float | None
     min_radius_mm: float | None
     angle_deg: float
     finish: str
@@ -47,6 +50,10 @@ class JobAnswer:
     wall_mm: float | None
     log_diameter_mm: float | None
     stood_on_end: bool
+    backing_mm: float
+    stack: int
+    throat_need_mm: float | None
+    last_face_sawn: bool
     rules: dict[str, Any]
     what_if: dict[str, float] | None
     saw_id: int | None
@@ -69,7 +76,7 @@ def plan_input(row: JobRow, saw_id: int) -> PlanInput:
     return PlanInput(
         **{k: getattr(row, k) for k in CUT_KEYS},
         saw_id=saw_id,
-        slice_mm=row.slice_mm,
+        **{k: getattr(row, k) for k in SLICE_KEYS},
         rules=row.rules,
     )
 
@@ -97,7 +104,7 @@ def _answer(
         band_label=band,
         done_pieces=done,
         setup_id=setup_id,
-        slice_mm=row.slice_mm,
+        **{k: getattr(row, k) for k in SLICE_KEYS},
         rules=row.rules,
         what_if=row.what_if or None,
         saw_id=row.saw_id,
@@ -155,7 +162,7 @@ def _apply(session: Session, row: JobRow, given: JobInput) -> None:
         get(session, "saw", given.saw_id)
     if given.band_id is not None:
         get(session, "band", given.band_id)
-    for key in (*CUT_KEYS, "name", "slice_mm", "rules", "saw_id", "band_id"):
+    for key in (*CUT_KEYS, *SLICE_KEYS, "name", "rules", "saw_id", "band_id"):
         setattr(row, key, getattr(given, key))
     tried = given.what_if.model_dump(exclude_none=True) if given.what_if else {}
     row.what_if = tried
@@ -205,7 +212,8 @@ def duplicate_job(session: Session, job_id: int) -> JobAnswer:
     """A new planned job with the same cut."""
     row: JobRow = get(session, "job", job_id)
     copied = {
-        k: getattr(row, k) for k in (*CUT_KEYS, "slice_mm", "rules", "what_if", "saw_id", "band_id")
+        k: getattr(row, k)
+        for k in (*CUT_KEYS, *SLICE_KEYS, "rules", "what_if", "saw_id", "band_id")
     }
     copy = JobRow(
         **copied,

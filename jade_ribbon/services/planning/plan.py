@@ -14,6 +14,7 @@ from jade_ribbon.core.choosing.unblock import openers
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.stock.slices import Slices, slices_for
 from jade_ribbon.services.planning.answers import (
     Buy,
     ExcludedBand,
@@ -114,4 +115,17 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
         assumed=row.assumed,
         prevented="" if best or choice.stop else prevented(choice),
         openers=() if best or choice.stop else openers(choice.excluded, job),
+        slices=_slices(given, job, best),
+    )
+
+
+def _slices(given: PlanInput, job: Job, best: Ranked | None) -> Slices | None:
+    """What the pieces take of the billet, where the sentence says how thick they are."""
+    if best is None or given.slice_mm is None:
+        return None
+    return slices_for(
+        job.cut,
+        slice_mm=given.slice_mm,
+        billet_mm=given.billet_mm,
+        kerf_mm=best.evaluation.facts.kerf_mm,
     )

@@ -50,21 +50,22 @@ class _Want:
     line: ShoppingLine
 
 
-def _edges_used(choice: Choice, count: int) -> float:
+def _edges_used(choice: Choice, cuts: int) -> float:
     """Whole edges that a job wears, with the chosen band."""
     best = choice.best
     if best is None:
         return 0.0
     facts = best.evaluation.facts
-    return facts.band.dullness + best.run.equivalent_m * count / facts.life_m
+    return facts.band.dullness + best.run.equivalent_m * cuts / facts.life_m
 
 
 def _want(row: JobRow, saw: SawRow, snapshot: Snapshot) -> _Want | None:
     """What one open job wants bought, if anything."""
     given = plan_input(row, saw.id)
     core = core_saw(saw)
-    rack = choose(job_for(snapshot, core, given, rack_candidates(snapshot, saw.id, given)))
-    used = _edges_used(rack, row.count)
+    job = job_for(snapshot, core, given, rack_candidates(snapshot, saw.id, given))
+    rack, cuts = choose(job), job.cut.cuts
+    used = _edges_used(rack, cuts)
     if rack.best is not None and used <= LEAST_CHANCE_OF_LASTING:
         return None
     types = choose(job_for(snapshot, core, given, type_candidates(snapshot)))
@@ -72,7 +73,7 @@ def _want(row: JobRow, saw: SawRow, snapshot: Snapshot) -> _Want | None:
     if best is None or rack.stop is not None:
         return None
     facts = best.evaluation.facts
-    per_edge = best.run.equivalent_m * row.count / facts.life_m
+    per_edge = best.run.equivalent_m * cuts / facts.life_m
     why = (
         prevented(rack)
         if rack.best is None

@@ -91,12 +91,11 @@ def job_for(snapshot: Snapshot, saw: Saw, given: PlanInput, bands: tuple[Candida
 
 def _tried_out(job: Job, tried: WhatIf) -> Job:
     """The job with other motor, tension, guard or edges."""
-    saw, bands = job.saw, job.bands
+    saw, bands, rules = job.saw, job.bands, job.rules
     if tried.motor_kW is not None:
         saw = dataclasses.replace(saw, motor_kW=tried.motor_kW)
     if tried.guard_gap_mm is not None:
-        base = saw.guide_span_base_mm + tried.guard_gap_mm - job.rules.guard_gap_mm
-        saw = dataclasses.replace(saw, guide_span_base_mm=max(base, 0.0))
+        rules = dataclasses.replace(rules, guard_gap_mm=tried.guard_gap_mm)
     if tried.dullness is not None:
         bands = tuple(dataclasses.replace(b, dullness=tried.dullness) for b in bands)
-    return dataclasses.replace(job, saw=saw, bands=bands, stress_MPa=tried.stress_MPa)
+    return dataclasses.replace(job, saw=saw, bands=bands, rules=rules, stress_MPa=tried.stress_MPa)

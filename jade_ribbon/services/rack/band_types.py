@@ -55,7 +55,7 @@ def _money(row: BandTypeRow) -> float | None:
 def own_type(row: BandTypeRow) -> Candidate:
     """A type as a candidate to buy."""
     plain = {n: getattr(row, n) for n in PLAIN if n != "note"}
-    return Candidate(label=label_of(row), price_per_m=_money(row), **plain)
+    return Candidate(label=label_of(row), price_per_m=_money(row), to_buy=True, **plain)
 
 
 def _answer(row: BandTypeRow, change_id: int | None = None) -> OwnType:

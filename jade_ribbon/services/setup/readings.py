@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.bands.reach import span_mm
 from jade_ribbon.core.faults.resonance import Running, Vibration, remedies, verdict, vibration
 from jade_ribbon.core.faults.rotating import TickVerdict, name_tick, turners
 from jade_ribbon.core.quantities.errors import InputError
@@ -138,7 +139,7 @@ def shakes(session: Session, setup_id: int) -> VibrationAnswer:
         thickness_mm=facts.band.thickness_mm,
         band_length_mm=facts.length_mm,
         wheel_diameter_mm=saw.smallest_wheel_mm,
-        guide_span_mm=saw.guide_span_mm(found.job.cut.height_mm),
+        guide_span_mm=span_mm(facts, found.job),
         pitch_mm=facts.pitch_mm if facts.has_teeth else None,
         pitch_varies=facts.band.is_variable,
         tensioner=saw.tensioner,

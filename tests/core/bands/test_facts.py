@@ -48,8 +48,19 @@ def test_set_is_measured_or_layer_or_alternate_or_raker() -> None:
         0.15,
         "grit layer",
     )
-    generous, _ = set_per_side(K07, hook, oak, "generous")
+    to_buy = dataclasses.replace(K07, to_buy=True)
+    generous, _ = set_per_side(to_buy, hook, oak, "generous")
     assert generous == pytest.approx(1.15 * 0.38 * 0.81)
+    assert set_per_side(K07, hook, oak, "generous")[0] == 0.38 * 0.81
+
+
+def test_set_in_wood_is_never_under_its_share_of_the_pitch() -> None:
+    """0.022 of a 25 mm pitch is 0.55 mm, more than 0.38 of a 0.81 mm body; metals have none."""
+    hook = tooth_forms()["hook"]
+    side, source = set_per_side(K07, hook, materials()["red_oak_dry"], "material", 25.0)
+    assert side == pytest.approx(0.55) and "least for its pitch" in source
+    steel = materials()["mild_steel"]
+    assert set_per_side(K07, hook, steel, "material", 25.0)[0] < 0.55
 
 
 def test_price_life_and_tension_come_from_the_tables() -> None:

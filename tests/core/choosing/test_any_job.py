@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jade_ribbon.core.choosing.choose import choose
-from jade_ribbon.core.choosing.conflicts import least_teeth
+from jade_ribbon.core.choosing.conflicts import LEAST_TEETH_COARSEST, WIDTH_OVER_SHARE, least_teeth
 from jade_ribbon.core.choosing.evaluate import dullness_now
 from jade_ribbon.core.choosing.unblock import openers
 from jade_ribbon.core.job import Candidate, Cut, Drive, Job, Saw
@@ -29,10 +29,13 @@ def test_the_answer_keeps_every_limit_it_states(job: Job) -> None:
         e, run = ranked.evaluation, ranked.run
         facts = e.facts
         assert e.speed is not None and e.window is not None
-        assert facts.band.thickness_mm <= job.saw.band_thickness_max_mm
-        assert job.saw.band_width_mm[0] <= facts.band.width_mm <= job.saw.band_width_mm[1]
+        over = 1 + WIDTH_OVER_SHARE
+        assert facts.band.thickness_mm <= job.saw.band_thickness_max_mm * over
+        low, high = job.saw.band_width_mm
+        assert low / over <= facts.band.width_mm <= high * over
         if facts.has_teeth:
-            assert e.teeth_in_cut_least >= least_teeth(job) - 1e-9
+            assert e.teeth_in_cut >= least_teeth(job) - 1e-9
+            assert e.teeth_in_cut_least >= LEAST_TEETH_COARSEST - 1e-9
         if job.cut.min_radius_mm is not None:
             assert e.tight_radius_mm <= job.cut.min_radius_mm
         if job.saw.wheel_force_max_N is not None:

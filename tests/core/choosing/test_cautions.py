@@ -48,8 +48,8 @@ def test_stops_come_first(job: Job) -> None:
     ("key", "cut"),
     [
         ("round_stock", {"round_stock": True}),
-        ("unsupported", {"operation": "curve"}),
-        ("curves", {"operation": "circle"}),
+        ("unsupported", {"operation": "curve", "min_radius_mm": 300.0}),
+        ("curves", {"operation": "circle", "min_radius_mm": 300.0}),
         ("metal_in_wood", {"operation": "reclaim"}),
         ("old_timber", {"material": "reclaimed_nails"}),
         ("magnesium", {"material": "magnesium_alloy", "operation": "bar", "height_mm": 30.0}),

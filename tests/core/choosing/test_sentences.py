@@ -53,7 +53,7 @@ def test_every_sentence_says_what_every_cut_has(operation: Operation) -> None:
 
 
 def test_parts_stand_for_fields_of_the_cut() -> None:
-    fields = {*Cut.__dataclass_fields__, "slice_mm", "saw_id", "rules"}
+    fields = {*Cut.__dataclass_fields__, "slice_mm", "billet_mm", "saw_id", "rules"}
     for part in sentence_parts().values():
         assert part.field in fields, part.key
         assert (part.start is None) == (part.kind == "")

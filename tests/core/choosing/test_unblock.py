@@ -11,6 +11,7 @@ from jade_ribbon.core.choosing.unblock import openers
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.formats.job import JobFile
+from jade_ribbon.reference.tables import materials
 
 K05 = Candidate("K-05", 19.0, 0.81, 3.0, 3.0, "hook", "carbon_flexback", length_mm=3360.0)
 
@@ -57,7 +58,7 @@ def test_thin_work_is_offered_a_stack(job: Job) -> None:
     thin = with_cut(job, operation="rip", height_mm=15.0)
     stack = offers(thin)["stack"]
     assert "pieces in a stack" in stack.text
-    assert choose(with_cut(thin, height_mm=stack.height_mm)).best is not None
+    assert choose(with_cut(thin, stack=stack.stack)).best is not None
 
 
 def test_a_light_frame_is_told_what_it_lacks(job: Job) -> None:
@@ -70,3 +71,12 @@ def test_offers_come_smallest_step_first_and_none_for_an_empty_rack(job: Job) ->
     steps = [o.step for o in openers(choose(light).excluded, light)]
     assert steps == sorted(steps)
     assert openers((), job) == ()
+
+
+def test_thin_sheet_is_offered_a_board_under_it(job: Job) -> None:
+    """Half a tooth stands in 4 mm of ply at 3 tpi: a board under it puts two in the cut."""
+    thin = with_cut(job, operation="sheet", material=materials()["plywood_birch"], height_mm=4.0)
+    assert choose(thin).best is None
+    offer = offers(thin)["backing"]
+    assert offer.backing_mm is not None
+    assert choose(with_cut(thin, backing_mm=offer.backing_mm)).best is not None

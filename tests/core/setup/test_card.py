@@ -116,7 +116,7 @@ def test_a_very_narrow_band_runs_on_the_thrust_alone(job: Job) -> None:
         with_saw(job, band_width_mm=(1.5, 25.0), guide_span_base_mm=20.0),
         operation="curve",
         height_mm=5.0,
-        min_radius_mm=10.0,
+        min_radius_mm=130.0,
         finish="rough",
     )
     found = card(curve, NARROW)

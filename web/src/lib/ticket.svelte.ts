@@ -11,6 +11,7 @@ const BLANK: Draft = {
   length_mm: 3600,
   count: 7,
   slice_mm: 14,
+  billet_mm: null,
   min_radius_mm: null,
   angle_deg: 0,
   finish: "plane",
@@ -19,6 +20,10 @@ const BLANK: Draft = {
   wall_mm: null,
   log_diameter_mm: null,
   stood_on_end: false,
+  backing_mm: 0,
+  stack: 1,
+  throat_need_mm: null,
+  last_face_sawn: false,
   name: "",
   rules: {},
   what_if: null,
@@ -37,7 +42,7 @@ function draftOf(job: JobAnswer): Draft {
 class Ticket {
   id = $state<number | null>(recall<number | null>("ticket.id", null));
   job = $state<JobAnswer | null>(null);
-  draft = $state<Draft>(recall<Draft>("ticket.draft", { ...BLANK }));
+  draft = $state<Draft>({ ...BLANK, ...recall<Partial<Draft>>("ticket.draft", {}) });
   /** The band in hand, drawn down the ribbon: what Plan answers or the set-up card holds. */
   band = $state<BandFigures | null>(null);
 

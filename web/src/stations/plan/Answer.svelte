@@ -79,6 +79,12 @@
         <dd>{shop.words(reason.text)}</dd>
       </div>
     {/each}
+    {#if answer.slices}
+      <div data-bad={!answer.slices.enough}>
+        <dt>slices</dt>
+        <dd>{shop.words(answer.slices.words)}</dd>
+      </div>
+    {/if}
     {#if second && !answer.too_close}
       <div>
         <dt>runner-up</dt>

@@ -109,6 +109,16 @@
                   onclick={() => ticket.edit({ height_mm: opener.height_mm ?? 1 })}
                   >Try {shop.say(opener.height_mm, "length")}</button
                 >
+              {:else if typeof opener.backing_mm === "number"}
+                <button
+                  type="button"
+                  onclick={() => ticket.edit({ backing_mm: opener.backing_mm ?? 0 })}
+                  >Try {shop.say(opener.backing_mm, "length")}</button
+                >
+              {:else if typeof opener.stack === "number"}
+                <button type="button" onclick={() => ticket.edit({ stack: opener.stack ?? 1 })}
+                  >Try {opener.stack} together</button
+                >
               {:else if typeof opener.min_radius_mm === "number"}
                 <button
                   type="button"

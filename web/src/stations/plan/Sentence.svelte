@@ -8,7 +8,14 @@
   import MaterialFinder from "../../parts/MaterialFinder.svelte";
   import QuantityPad from "../../parts/QuantityPad.svelte";
   import RuleOverrides from "./RuleOverrides.svelte";
-  import { operations, sentenceOf, unsaid, type Part, type QuantityField } from "./sentences";
+  import {
+    operations,
+    sentenceOf,
+    unsaid,
+    type CountField,
+    type Part,
+    type QuantityField,
+  } from "./sentences";
   import type { Said } from "../../lib/units";
 
   interface Props {
@@ -27,7 +34,8 @@
   const overrides = $derived(Object.keys(draft.rules).length);
 
   function valueOf(part: Exclude<Part, string>): number | null {
-    return draft[part.field as QuantityField];
+    const value = draft[part.field as QuantityField];
+    return value === 0 && part.absent ? null : value;
   }
 
   function words(part: Exclude<Part, string>): string {
@@ -38,7 +46,7 @@
         return shop.say(value * (part.times ?? 1), part.kind || "plain");
       }
       case "count":
-        return String(draft.count);
+        return String(draft[part.field as CountField]);
       case "operation":
         return sentenceOf(draft.operation)?.name ?? draft.operation;
       case "material":
@@ -51,6 +59,8 @@
         return draft.stood_on_end ? "stood on its end" : "lying along the table";
       case "round":
         return draft.round_stock ? "round" : "flat or square";
+      case "last_face":
+        return draft.last_face_sawn ? "the last face sawn too" : "the last face left as it is";
       case "rules":
         return overrides === 0 ? "house rules" : `house rules, ${overrides} changed`;
       default:
@@ -91,6 +101,11 @@
     return value === null ? null : value * times;
   }
 
+  /** What a cleared field is: none for most, nothing under the sheet for a backing. */
+  function emptyOf(field: string): number | null {
+    return field === "backing_mm" ? 0 : null;
+  }
+
   function set(change: Partial<Draft>): void {
     ticket.edit(change);
   }
@@ -127,17 +142,21 @@
           usual={shown.field}
           value={scaled(valueOf(shown), shown.times ?? 1)}
           error={faulty(shown)}
-          onvalue={(v) => set({ [shown.field]: scaled(v, 1 / (shown.times ?? 1)) })}
+          onvalue={(v) =>
+            set({
+              [shown.field]: scaled(v, 1 / (shown.times ?? 1)) ?? emptyOf(shown.field),
+            })}
         />
       {:else if shown.part === "count"}
         <QuantityPad
           label={shown.label}
           kind="plain"
-          usual="count"
-          value={draft.count}
+          help={shown.help}
+          usual={shown.field}
+          value={draft[shown.field as CountField]}
           error={faulty(shown)}
           onvalue={(v) => {
-            if (v !== null) set({ count: Math.max(1, Math.round(v)) });
+            if (v !== null) set({ [shown.field]: Math.max(1, Math.round(v)) });
           }}
         />
       {:else if shown.part === "operation"}
@@ -187,6 +206,16 @@
             { key: 1, name: "round", note: "it turns under the teeth: only clamped or in a vee" },
           ]}
           onchoose={(round) => set({ round_stock: round === 1 })}
+        />
+      {:else if shown.part === "last_face"}
+        <Choices
+          legend="The last face"
+          chosen={draft.last_face_sawn ? 1 : 0}
+          options={[
+            { key: 0, name: "left as it is", note: "the last piece keeps the billet’s own face" },
+            { key: 1, name: "sawn too", note: "one cut more, and its kerf" },
+          ]}
+          onchoose={(sawn) => set({ last_face_sawn: sawn === 1 })}
         />
       {:else if shown.part === "grain"}
         <Choices

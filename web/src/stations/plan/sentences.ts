@@ -9,11 +9,17 @@ export type QuantityField =
   | "height_mm"
   | "length_mm"
   | "slice_mm"
+  | "billet_mm"
+  | "backing_mm"
+  | "throat_need_mm"
   | "min_radius_mm"
   | "tolerance_mm"
   | "wall_mm"
   | "log_diameter_mm"
   | "angle_deg";
+
+/** A field that a whole number of the sentence stands for. */
+export type CountField = "count" | "stack";
 
 export function operations(): readonly OperationSentence[] {
   return shop.reference?.operations ?? [];

@@ -1,0 +1,111 @@
+"""Limits of the feed beside those of band and motor: pace, steering, straightness, grit."""
+
+from jade_ribbon.core.bands.facts import BandFacts
+from jade_ribbon.core.bands.reach import span_mm
+from jade_ribbon.core.job import Job
+from jade_ribbon.core.mechanics.cutting import cutting_power
+from jade_ribbon.core.mechanics.feed import Limit
+from jade_ribbon.core.mechanics.straightness import (
+    MENDING_FACTOR,
+    side_share,
+    straightness,
+)
+
+STEERING_RAD_S = 0.35
+STEERING_ARM_MM = 15.0
+"""A person turns the work at this rate about a point so far inside the curve."""
+MM_S_PER_M_MIN = 1000.0 / 60.0
+
+
+def steering_m_min(job: Job) -> float | None:
+    """Feed along a curve at which a person still steers: 0.35 rad/s x (R + 15 mm)."""
+    radius = job.cut.min_radius_mm
+    if radius is None:
+        return None
+    return STEERING_RAD_S * (radius + STEERING_ARM_MM) / MM_S_PER_M_MIN
+
+
+def grit_m_min(facts: BandFacts, job: Job) -> float | None:
+    """Feed a grit edge stands: what it takes off a second over the height in the cut."""
+    rate = job.cut.material.grit_rate_max_mm2_s
+    if rate is None or not facts.steel.is_grit:
+        return None
+    return rate / job.cut.loaded_height_mm / MM_S_PER_M_MIN
+
+
+def share_of(job: Job, dullness: float) -> float:
+    """Share of the push that goes sideways; twice on a worn tyre."""
+    worn = job.saw.tyre == "worn"
+    return side_share(dullness) * (MENDING_FACTOR if worn else 1.0)
+
+
+def straight_force_N(
+    facts: BandFacts, job: Job, *, stress_MPa: float, dullness: float
+) -> float | None:
+    """Push (N) at which the band is aside by half the tolerance; None without a tolerance."""
+    if job.cut.tolerance_mm is None:
+        return None
+    return straightness(
+        stress_MPa=stress_MPa,
+        body_width_mm=facts.body_width_mm,
+        thickness_mm=facts.band.thickness_mm,
+        guide_span_mm=span_mm(facts, job),
+        cut_height_mm=job.cut.standing_height_mm,
+        feed_force_N=1.0,
+        side_share=share_of(job, dullness),
+        tolerance_mm=job.cut.tolerance_mm,
+    ).feed_force_limit_N
+
+
+def feed_at_push_m_min(
+    facts: BandFacts, job: Job, *, speed_m_s: float, push_N: float, dullness: float, energy: float
+) -> float:
+    """Feed (m/min) whose push is so many N: push grows as feed^(1 - m)."""
+    material = job.cut.material
+    at_one = cutting_power(
+        feed_m_min=1.0,
+        speed_m_s=speed_m_s,
+        pitch_mm=facts.pitch_mm,
+        kerf_mm=facts.kerf_mm,
+        height_mm=job.cut.loaded_height_mm,
+        K_ref_MPa=material.specific_cutting_pressure_MPa * energy,
+        m=material.size_exponent_m,
+        dullness=dullness,
+        dull_energy_gain=material.dull_energy_gain,
+        feed_ratio_sharp=material.feed_force_ratio_sharp,
+        feed_ratio_dull=material.feed_force_ratio_dull,
+    ).feed_force_N
+    return float((push_N / at_one) ** (1.0 / (1.0 - material.size_exponent_m)))
+
+
+def pace_m_min(job: Job) -> float | None:
+    """Fastest feed a person or carriage keeps; None where nothing limits it."""
+    paces = [job.saw.feed_max_m_min] if job.saw.feed_max_m_min is not None else []
+    if job.saw.feed == "hand":
+        paces.append(job.rates.hand_feed_max_m_min)
+    return min(paces, default=None)
+
+
+def further_limits(
+    facts: BandFacts,
+    job: Job,
+    *,
+    speed_m_s: float,
+    stress_MPa: float,
+    dullness: float,
+    energy: float,
+) -> dict[Limit, float]:
+    """Each limit whose input is given."""
+    push = straight_force_N(facts, job, stress_MPa=stress_MPa, dullness=dullness)
+    straight = None
+    if push is not None:
+        straight = feed_at_push_m_min(
+            facts, job, speed_m_s=speed_m_s, push_N=push, dullness=dullness, energy=energy
+        )
+    found: dict[Limit, float | None] = {
+        "pace": pace_m_min(job),
+        "steering": steering_m_min(job),
+        "straight": straight,
+        "grit": grit_m_min(facts, job),
+    }
+    return {key: value for key, value in found.items() if value is not None}
