@@ -75,6 +75,8 @@ def test_offers_come_smallest_step_first_and_none_for_an_empty_rack(job: Job) ->
 
 def test_thin_sheet_is_offered_a_board_under_it(job: Job) -> None:
     """Half a tooth stands in 4 mm of ply at 3 tpi: a board under it puts two in the cut."""
+    regular = dataclasses.replace(K05, form="regular")
+    job = dataclasses.replace(job, bands=(regular,))
     thin = with_cut(job, operation="sheet", material=materials()["plywood_birch"], height_mm=4.0)
     assert choose(thin).best is None
     offer = offers(thin)["backing"]
