@@ -296,6 +296,7 @@ class ScalePointRow(Base):
     reading: Mapped[float]
     stress_MPa: Mapped[float]
     travel_mm: Mapped[float | None]
+    note_Hz: Mapped[float | None]
     means: Mapped[str] = mapped_column(String(10))
     who: Mapped[str] = mapped_column(String(40), default="")
     deleted_at: Mapped[datetime | None]

@@ -131,7 +131,23 @@ def side_push_extra_strain_share(
 
     Source: docs/model, "Side push".
     """
-    return 2.0 * (deflection_mm / span_mm) ** 2 / (stress_MPa / E_MPA)
+    return side_push_extra_MPa(span_mm=span_mm, deflection_mm=deflection_mm) / stress_MPa
+
+
+def side_push_extra_MPa(*, span_mm: float, deflection_mm: float) -> float:
+    """Stress (MPa) that the push itself adds to the band's: E x 2(d/l)2.
+
+    Source: docs/model, "Side push".
+
+    >>> round(side_push_extra_MPa(span_mm=1050.0, deflection_mm=10.0), 1)
+    37.4
+    """
+    return E_MPA * 2.0 * (deflection_mm / span_mm) ** 2
+
+
+def deflection_for_share(*, stress_MPa: float, span_mm: float, share: float) -> float:
+    """Deflection (mm) at which a push adds this share of the band's stress: the inverse."""
+    return float(span_mm * (share * stress_MPa / (2.0 * E_MPA)) ** 0.5)
 
 
 @checked

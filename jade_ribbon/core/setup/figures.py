@@ -11,6 +11,7 @@ from jade_ribbon.core.mechanics.tension import (
     free_span_mm,
     pluck_frequency,
     side_push,
+    side_push_extra_MPa,
     side_push_extra_strain_share,
     tension,
 )
@@ -84,14 +85,15 @@ class GuideCard:
 def side_push_for(
     stress_MPa: float, *, body_mm: float, thick_mm: float, span: float
 ) -> SidePushFigure | None:
-    """The largest round deflection that is still linear, and its force."""
+    """The largest round deflection that is still linear, and its force with what it adds."""
     for deflection in SIDE_PUSH_STEPS_MM:
         share = side_push_extra_strain_share(
             stress_MPa=stress_MPa, span_mm=span, deflection_mm=deflection
         )
         if share <= SIDE_PUSH_LINEAR_SHARE:
+            added = side_push_extra_MPa(span_mm=span, deflection_mm=deflection)
             force = side_push(
-                stress_MPa=stress_MPa,
+                stress_MPa=stress_MPa + added,
                 body_width_mm=body_mm,
                 thickness_mm=thick_mm,
                 span_mm=span,
@@ -105,9 +107,9 @@ def _uncertainty(forms: Tension, calibrated: Calibrated) -> dict[str, float]:
     """How surely each means tells this stress, as a share of it."""
     return {
         "gauge": gauge_share(forms.gauge_stretch_um),
-        "pluck": pluck_share(),
+        "pluck": pluck_share(checked=calibrated.note_factor is not None),
         "push": PUSH_SHARE,
-        "travel": TRAVEL_SHARE if calibrated.travel_give is None else TRAVEL_SHARE / 2.0,
+        "travel": TRAVEL_SHARE,
     }
 
 
@@ -164,6 +166,7 @@ def tension_card(
             thickness_mm=facts.band.thickness_mm,
             span_mm=span,
         ).frequency_Hz
+    travels = saw.wheels == 2 and calibrated.travel_give is not None
     return TensionCard(
         stress_MPa=e.stress_MPa,
         low_MPa=facts.stress_low_MPa or 0.0,
@@ -175,7 +178,7 @@ def tension_card(
         side_push=push,
         note_Hz=hertz,
         note_name=note_name(hertz) if hertz is not None else None,
-        wheel_travel_mm=_travel(forms, calibrated) if saw.wheels == 2 else None,
+        wheel_travel_mm=_travel(forms, calibrated) if travels else None,
         frame_limit_N=saw.wheel_force_max_N,
         scale=_scale(calibrated, best, saw.force_per_strand),
         uncertainty=_uncertainty(forms, calibrated),

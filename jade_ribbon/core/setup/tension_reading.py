@@ -1,12 +1,14 @@
 """A reading of tension by whichever means: what stress it says, how surely, what to mind."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal, get_args
 
 from jade_ribbon.core.mechanics.tension import (
     SIDE_PUSH_LINEAR_SHARE,
-    side_push_extra_strain_share,
+    deflection_for_share,
+    side_push_extra_MPa,
     stress_from_gauge,
     stress_from_pluck,
     stress_from_side_push,
@@ -14,7 +16,7 @@ from jade_ribbon.core.mechanics.tension import (
 )
 from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.words import Said, figure, percent, quantity, sentence
+from jade_ribbon.core.quantities.words import Said, figure, quantity, sentence
 from jade_ribbon.core.setup.calibration import ScaleFit, stress_from_scale
 
 Means = Literal["gauge", "pluck", "push", "scale", "travel"]
@@ -23,9 +25,16 @@ GAUGE_READING_UM = 2.0
 """A dial read, and zeroed, to so much each."""
 PLUCK_SPAN_SHARE = 0.01
 """How well the free span is known; stress goes with its square."""
+PLUCK_MODEL_SHARE = 0.05
+"""What set, gullets and the tyres' contact do to a note, until checked by a gauge on this saw."""
 LEAST_NOTE_SHARE = 0.01
 PUSH_SHARE = 0.10
-TRAVEL_SHARE = 0.20
+TRAVEL_SHARE = 0.10
+"""Of calibrated travel; uncalibrated it is no reading."""
+PUSH_MOST_SHARE = 0.10
+"""A push that adds more than this of the band's stress says too little of the band."""
+SURE_90 = 1.645
+"""Standard deviations each side that hold ninety per cent."""
 ROUNDING = 1.0 + 1e-6
 """A target set to the frame's limit exactly is not over it."""
 
@@ -52,6 +61,8 @@ class Calibrated:
 
     scale: ScaleFit | None = None
     travel_give: float | None = None
+    note_factor: float | None = None
+    """A gauge's stress over the stress of the same band's note, found on this saw."""
 
 
 @dataclass(frozen=True)
@@ -64,6 +75,12 @@ class TensionReading:
     wheel_force_N: float
     frame_share: float | None
     warnings: tuple[Said, ...]
+
+    @property
+    def interval_MPa(self) -> tuple[float, float]:
+        """Between these the stress lies, nine times in ten."""
+        half = SURE_90 * self.uncertainty_MPa
+        return self.stress_MPa - half, self.stress_MPa + half
 
 
 def _span(band: TensionBand) -> float:
@@ -81,9 +98,13 @@ def gauge_share(stretch_um: float) -> float:
     return math.sqrt(2.0) * GAUGE_READING_UM / max(stretch_um, GAUGE_READING_UM)
 
 
-def pluck_share(spread_share: float = 0.0) -> float:
-    """Relative uncertainty of a stress from a note: it goes with the square of note and span."""
-    return 2.0 * math.hypot(PLUCK_SPAN_SHARE, max(spread_share, LEAST_NOTE_SHARE))
+def pluck_share(spread_share: float = 0.0, *, checked: bool = False) -> float:
+    """Relative uncertainty of a stress from a note: it goes with the square of note and span.
+
+    The model's own doubt comes on top, unless a gauge checked it on this saw.
+    """
+    noted = 2.0 * math.hypot(PLUCK_SPAN_SHARE, max(spread_share, LEAST_NOTE_SHARE))
+    return noted if checked else math.hypot(noted, PLUCK_MODEL_SHARE)
 
 
 def _gauge(band: TensionBand, value: float, gauge_length_mm: float) -> tuple[float, float]:
@@ -91,7 +112,9 @@ def _gauge(band: TensionBand, value: float, gauge_length_mm: float) -> tuple[flo
     return stress, stress * gauge_share(value)
 
 
-def _pluck(band: TensionBand, value: float, spread_share: float) -> tuple[float, float]:
+def _pluck(
+    band: TensionBand, value: float, spread_share: float, factor: float | None
+) -> tuple[float, float]:
     stress = stress_from_pluck(
         frequency_Hz=value,
         width_mm=band.width_mm,
@@ -99,27 +122,37 @@ def _pluck(band: TensionBand, value: float, spread_share: float) -> tuple[float,
         thickness_mm=band.thickness_mm,
         span_mm=_span(band),
     ).stress_MPa
-    return stress, stress * pluck_share(spread_share)
+    stress *= factor or 1.0
+    return stress, stress * pluck_share(spread_share, checked=factor is not None)
 
 
-def _push(band: TensionBand, value: float, deflection_mm: float) -> tuple[float, float, str]:
+def _push(band: TensionBand, value: float, deflection_mm: float) -> tuple[float, float]:
+    """Stress less what the push itself strained into the band. InputError past a tenth of it."""
     span = _span(band)
-    stress = stress_from_side_push(
+    pushed = stress_from_side_push(
         side_force_N=value,
         body_width_mm=band.body_width_mm,
         thickness_mm=band.thickness_mm,
         span_mm=span,
         deflection_mm=deflection_mm,
     ).stress_MPa
-    added = side_push_extra_strain_share(
-        stress_MPa=stress, span_mm=span, deflection_mm=deflection_mm
-    )
-    warning = ""
-    if added > SIDE_PUSH_LINEAR_SHARE:
-        warning = (
-            f"The push itself adds {percent(added)} to the strain: push less far, or it reads high."
+    added = side_push_extra_MPa(span_mm=span, deflection_mm=deflection_mm)
+    stress = pushed - added
+    if added > PUSH_MOST_SHARE * stress:
+        use = deflection_for_share(
+            stress_MPa=max(stress, 0.2 * pushed), span_mm=span, share=SIDE_PUSH_LINEAR_SHARE
         )
-    return stress, stress * math.hypot(PUSH_SHARE, added), warning
+        words = sentence(
+            "so far aside the push itself adds ",
+            quantity(added, "stress"),
+            ", and leaves ",
+            quantity(max(stress, 0.0), "stress"),
+            " for the band: too much of a guess; accepted: push again, about ",
+            quantity(float(f"{use:.2g}"), "length"),
+            " aside",
+        )
+        raise refuse("deflection_mm", words, deflection_mm)
+    return stress, stress * math.hypot(PUSH_SHARE, added / stress)
 
 
 def _scale(band: TensionBand, value: float, known: Calibrated) -> tuple[float, float, str]:
@@ -146,28 +179,71 @@ def _scale(band: TensionBand, value: float, known: Calibrated) -> tuple[float, f
     return stress, fit.uncertainty_N(value) / area, warning
 
 
-def _travel(band: TensionBand, value: float, known: Calibrated) -> tuple[float, float, str]:
+def _travel(band: TensionBand, value: float, known: Calibrated) -> tuple[float, float]:
     _span(band)
-    give = known.travel_give
+    if known.travel_give is None:
+        raise refuse(
+            "means",
+            "wheel travel says nothing until it is calibrated on this saw, since tyres and frame "
+            "give too; accepted: after one reading by the gauge with its travel",
+            None,
+        )
     stress = stress_from_travel(
-        wheel_travel_mm=value, band_length_mm=band.band_length_mm, give=give or 0.0
+        wheel_travel_mm=value, band_length_mm=band.band_length_mm, give=known.travel_give
     ).stress_MPa
-    if give is not None:
-        return stress, stress * TRAVEL_SHARE / 2.0, ""
-    warning = "Tyres and frame give too: without calibrating here the band is slacker than this."
-    return stress, stress * TRAVEL_SHARE, warning
+    return stress, stress * TRAVEL_SHARE
 
 
-def _check_stands(band: TensionBand, stress_MPa: float, value: float) -> None:
+SLIPS: Mapping[Means, tuple[tuple[float, str], ...]] = {
+    "gauge": ((0.1, "a figure ten times too large"), (10.0, "a figure ten times too small")),
+    "pluck": (
+        (0.25, "the octave above heard for the note"),
+        (4.0, "the octave below, or a hum, heard for the note"),
+        (0.01, "a figure ten times too large"),
+    ),
+    "push": ((0.1, "a figure ten times too large"), (10.0, "a figure ten times too small")),
+    "scale": ((0.1, "a figure ten times too large"), (10.0, "a figure ten times too small")),
+    "travel": ((0.1, "a figure ten times too large"), (10.0, "a figure ten times too small")),
+}
+"""What a slip does to the stress, and its name."""
+PLAIN_LOW, PLAIN_HIGH = 0.5, 1.4
+"""Outside these shares of the steel's range a reading is asked about."""
+
+
+def likely_slip(means: Means, stress_MPa: float, *, low: float, high: float) -> Said:
+    """What slip would explain a stress no band is left at; '' where none does or needs to.
+
+    Low and high are the steel's range, MPa.
+    """
+    if PLAIN_LOW * low <= stress_MPa <= PLAIN_HIGH * high:
+        return ""
+    for factor, slip in SLIPS[means]:
+        meant = stress_MPa * factor
+        if PLAIN_LOW * low <= meant <= PLAIN_HIGH * high:
+            return sentence(
+                quantity(stress_MPa, "stress"),
+                f"? With {slip} it would be ",
+                quantity(meant, "stress"),
+                ". Read again, and mind span and unit.",
+            )
+    return sentence(
+        quantity(stress_MPa, "stress"), "? No band is left so. Read again, and mind span and unit."
+    )
+
+
+def _check_stands(band: TensionBand, means: Means, stress_MPa: float, value: float) -> None:
     """InputError for a reading that says more than any band of this steel stands."""
     most = min(ENTRIES["stress_MPa"].high, band.yield_MPa)
     if stress_MPa > most:
+        slip = SLIPS[means][0]
         words = sentence(
             f"{value:g} would be ",
             quantity(stress_MPa, "stress"),
             "; accepted: what comes to at most ",
             quantity(most, "stress"),
-            ", since no band of this steel stands more. Read again, and mind span and unit",
+            f", since no band of this steel stands more. With {slip[1]} it would be ",
+            quantity(stress_MPa * slip[0], "stress"),
+            ". Read again, and mind span and unit",
         )
         raise refuse("values", words, value)
 
@@ -191,18 +267,18 @@ def tension_reading(
     if means == "gauge":
         stress, spread = _gauge(band, value, gauge_length_mm)
     elif means == "pluck":
-        stress, spread = _pluck(band, value, spread_share)
+        stress, spread = _pluck(band, value, spread_share, calibrated.note_factor)
     elif means == "push":
         if deflection_mm is None:
             raise refuse("deflection_mm", "is missing; say how far the push bent the band", None)
-        stress, spread, warning = _push(band, value, deflection_mm)
+        stress, spread = _push(band, value, deflection_mm)
     elif means == "scale":
         stress, spread, warning = _scale(band, value, calibrated)
     elif means == "travel":
-        stress, spread, warning = _travel(band, value, calibrated)
+        stress, spread = _travel(band, value, calibrated)
     else:
         raise refuse("means", f"{means!r} is not accepted; give one of {', '.join(MEANS)}", means)
-    _check_stands(band, stress, value)
+    _check_stands(band, means, stress, value)
     force = stress * band.body_width_mm * band.thickness_mm * band.force_per_strand
     limit = band.wheel_force_max_N
     warnings: list[Said] = [warning] if warning else []
@@ -219,15 +295,119 @@ def tension_reading(
     return TensionReading(means, stress, spread, force, share, tuple(warnings))
 
 
-def stands(reading: TensionReading, *, target: float, low: float, high: float) -> Said:
-    """Too slack, right or too tight, with the uncertainty minded."""
-    stress, spread = reading.stress_MPa, reading.uncertainty_MPa
-    if abs(stress - target) <= max(spread, 0.03 * target):
-        return "On target, as surely as this means can tell."
-    if stress < low:
-        return sentence("Too slack by ", quantity(target - stress, "stress"), ": more.")
-    if stress > high:
-        return sentence("Too tight by ", quantity(stress - target, "stress"), ": less.")
-    more = "more" if stress < target else "less"
-    left = quantity(abs(target - stress), "stress")
-    return sentence("Within what this steel wants; ", left, f" {more} to the target.")
+StandVerdict = Literal["on_target", "slack", "tight", "cannot_tell"]
+MEANS_WORDS: Mapping[Means, str] = {
+    "gauge": "the strain gauge",
+    "pluck": "the note of the plucked band",
+    "push": "a side push",
+    "scale": "the saw's own scale",
+    "travel": "wheel travel",
+}
+
+
+@dataclass(frozen=True)
+class Stand:
+    """How a reading stands to what is wanted; on target only when it cannot be otherwise."""
+
+    verdict: StandVerdict
+    words: Said
+
+
+def _finer(shares: Mapping[str, float], *, target: float, low: float, high: float) -> Said:
+    """Which means could tell, from how surely each reads the target."""
+    room = min(target - low, high - target) / target
+    able = [m for m in MEANS if m in shares and SURE_90 * shares[m] <= room]
+    if able:
+        return f"use {MEANS_WORDS[able[0]]}"
+    return "a gauge over a greater length, or a finer dial"
+
+
+def stands(
+    reading: TensionReading,
+    *,
+    target: float,
+    low: float,
+    high: float,
+    shares: Mapping[str, float] | None = None,
+) -> Stand:
+    """Too slack, right or too tight: on target only with the whole 90 % interval in the range.
+
+    MPa; shares are each means' relative uncertainty on this band, to say which could tell.
+    """
+    least, most = reading.interval_MPa
+    stress = reading.stress_MPa
+    if slip := likely_slip(reading.means, stress, low=low, high=high):
+        return Stand("cannot_tell", slip)
+    if least >= low and most <= high:
+        more = "more" if stress < target else "less"
+        left = quantity(abs(target - stress), "stress")
+        return Stand("on_target", sentence("On target: ", left, f" {more} would be the middle."))
+    if most < low:
+        return Stand(
+            "slack", sentence("Too slack by ", quantity(target - stress, "stress"), ": more.")
+        )
+    if least > high:
+        return Stand(
+            "tight", sentence("Too tight by ", quantity(stress - target, "stress"), ": less.")
+        )
+    turn = "more" if stress < low else "less" if stress > high else ""
+    first = f"Probably {'slack' if turn == 'more' else 'tight'}: {turn}, then read again. " * bool(
+        turn
+    )
+    return Stand(
+        "cannot_tell",
+        sentence(
+            first,
+            "Cannot tell with this means: between ",
+            quantity(max(least, 0.0), "stress"),
+            " and ",
+            quantity(most, "stress"),
+            "; wanted ",
+            quantity(low, "stress"),
+            " to ",
+            quantity(high, "stress"),
+            "; ",
+            _finer(shares or {}, target=target, low=low, high=high),
+            ".",
+        ),
+    )
+
+
+def against(reading: TensionReading, other: TensionReading) -> tuple[bool, Said]:
+    """Whether two means agree within what they can tell, and which to believe if not."""
+    apart = abs(reading.stress_MPa - other.stress_MPa)
+    agree = apart <= SURE_90 * math.hypot(reading.uncertainty_MPa, other.uncertainty_MPa)
+    better, worse = sorted((reading, other), key=lambda r: r.uncertainty_MPa / r.stress_MPa)
+    both = f"{MEANS_WORDS[better.means]} and {MEANS_WORDS[worse.means]}"
+    if agree:
+        words = sentence(f"{both[0].upper()}{both[1:]} agree within what they can tell.")
+        return True, words
+    return False, sentence(
+        f"{both[0].upper()}{both[1:]} differ by ",
+        quantity(apart, "stress"),
+        f", more than both can explain: believe {MEANS_WORDS[better.means]}, and look why.",
+    )
+
+
+def judged(
+    reading: TensionReading,
+    other: TensionReading | None,
+    *,
+    target: float,
+    low: float,
+    high: float,
+    shares: Mapping[str, float],
+) -> tuple[Stand, Said]:
+    """How a reading stands, held against one by another means: '' where there is none.
+
+    Two that do not agree leave nothing on target.
+    """
+    stand = stands(reading, target=target, low=low, high=high, shares=shares)
+    if reading.frame_share is not None and reading.frame_share > ROUNDING:
+        stand = Stand("tight", "Over what the frame holds: slacken.")
+    if other is None or other.means == reading.means:
+        return stand, ""
+    agree, words = against(reading, other)
+    if not agree and stand.verdict == "on_target":
+        stand = Stand("cannot_tell", "Cannot tell: two means say different things.")
+    return stand, words

@@ -49,8 +49,11 @@ def _tension_check(card: TensionCard, means: str) -> Said:
         return f"The saw's own scale, as calibrated here, stands at {card.scale.reading:.3g}."
     if means == "travel" and card.wheel_travel_mm is not None:
         travel = quantity(card.wheel_travel_mm, "thin")
-        return sentence("From snug the wheel has moved about ", travel, ", tyres aside.")
+        return sentence("From snug the wheel has moved ", travel, ", as calibrated here.")
+    blind = {"scale": "The saw's own scale", "travel": "Wheel travel"}
+    first = f"{blind[means]} is no reading until calibrated here. " if means in blind else ""
     return sentence(
+        first,
         "The gauge, zeroed slack, fixed jaw first, shows ",
         quantity(card.forms.gauge_stretch_um, "stretch"),
         " over ",

@@ -1,7 +1,12 @@
 """What instruments would read on a simulated saw: the formulas, from its true state."""
 
 from jade_ribbon.core.mechanics.speed import rim_speed
-from jade_ribbon.core.mechanics.tension import pluck_frequency, side_push, tension
+from jade_ribbon.core.mechanics.tension import (
+    pluck_frequency,
+    side_push,
+    side_push_extra_MPa,
+    tension,
+)
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.simulation.saw import SimulatedSaw
 
@@ -28,11 +33,13 @@ def free_span(saw: SimulatedSaw) -> float:
 
 def push_force_N(saw: SimulatedSaw, *, deflection_mm: float) -> float:
     """Push (N) that bends the middle of the free span aside so far (mm)."""
+    span = free_span(saw)
+    added = side_push_extra_MPa(span_mm=span, deflection_mm=deflection_mm)
     return side_push(
-        stress_MPa=saw.state["stress_MPa"],
+        stress_MPa=added + saw.state["stress_MPa"],
         body_width_mm=saw.band.body_width_mm,
         thickness_mm=saw.band.thickness_mm,
-        span_mm=free_span(saw),
+        span_mm=span,
         deflection_mm=deflection_mm,
     ).side_force_N
 

@@ -46,12 +46,18 @@ class StepInput(Strict):
     still_good: bool = False
 
 
-class TensionReadingInput(Strict):
+class OneReadingInput(Strict):
     """A reading of tension; several notes of a plucked band give their median."""
 
     means: Means
     values: Annotated[list[Annotated[float, entry("reading")]], Field(min_length=1, max_length=20)]
     deflection_mm: Annotated[float, entry("deflection_mm")] | None = None
+
+
+class TensionReadingInput(OneReadingInput):
+    """A reading, and one taken of the same band by another means to hold it against."""
+
+    against: OneReadingInput | None = None
 
 
 class ShimsInput(Strict):
@@ -137,6 +143,7 @@ class ScalePointInput(Strict):
     reading: Annotated[float, entry("scale_reading")]
     stress_MPa: Annotated[float, entry("stress_MPa")]
     travel_mm: Annotated[float, entry("travel_mm")] | None = None
+    note_Hz: Annotated[float, entry("reading")] | None = None
     means: Literal["gauge", "pluck", "push"]
     who: Person = ""
 

@@ -16,9 +16,11 @@ from jade_ribbon.core.setup.listening import Heard, Plucks, listen, several
 from jade_ribbon.core.setup.note_names import note_name
 from jade_ribbon.core.setup.shims import Shims, shims_for
 from jade_ribbon.core.setup.tension_reading import (
+    Calibrated,
+    StandVerdict,
     TensionBand,
     TensionReading,
-    stands,
+    judged,
     tension_reading,
 )
 from jade_ribbon.core.setup.tracking import TrackAdvice, track_advice
@@ -27,6 +29,7 @@ from jade_ribbon.services.records import log_change, now
 from jade_ribbon.services.setup.cards import Open, open_card
 from jade_ribbon.services.setup.inputs import (
     DriftInput,
+    OneReadingInput,
     ShimsInput,
     TensionReadingInput,
     TickInput,
@@ -56,19 +59,28 @@ def tension_band(found: Open) -> TensionBand:
 
 @dataclass(frozen=True)
 class TensionAnswer:
-    """A reading with how it stands to the target, and the plucks it was made of."""
+    """A reading with how it stands to the target, and the plucks it was made of.
+
+    Between least and most it lies nine times in ten; `agreement` holds it against one by
+    another means, where one was given.
+    """
 
     reading: TensionReading
+    least_MPa: float
+    most_MPa: float
     target_MPa: float
     low_MPa: float
     high_MPa: float
+    verdict: StandVerdict
     words: Said
     plucks: Plucks | None
+    agreement: Said
 
 
-def read_tension(session: Session, setup_id: int, given: TensionReadingInput) -> TensionAnswer:
-    """Stress from a reading by any means, against the card's target."""
-    found = open_card(session, setup_id)
+def _one(
+    found: Open, given: OneReadingInput, known: Calibrated
+) -> tuple[TensionReading, Plucks | None]:
+    """A reading by its means; several plucks by their median."""
     plucks = several(given.values) if given.means == "pluck" else None
     value = plucks.median_Hz if plucks else sorted(given.values)[len(given.values) // 2]
     reading = tension_reading(
@@ -78,11 +90,39 @@ def read_tension(session: Session, setup_id: int, given: TensionReadingInput) ->
         gauge_length_mm=found.snapshot.shop.gauge_length_mm,
         deflection_mm=given.deflection_mm,
         spread_share=plucks.spread_share if plucks else 0.0,
-        known=calibrated(session, found.saw),
+        known=known,
     )
+    return reading, plucks
+
+
+def read_tension(session: Session, setup_id: int, given: TensionReadingInput) -> TensionAnswer:
+    """Stress from a reading by any means, against the card's target and another means."""
+    found = open_card(session, setup_id)
+    known = calibrated(session, found.saw)
+    reading, plucks = _one(found, given, known)
+    other = None if given.against is None else _one(found, given.against, known)[0]
     card = found.card.tension
-    words = stands(reading, target=card.stress_MPa, low=card.low_MPa, high=card.high_MPa)
-    return TensionAnswer(reading, card.stress_MPa, card.low_MPa, card.high_MPa, words, plucks)
+    least, most = reading.interval_MPa
+    stand, agreement = judged(
+        reading,
+        other,
+        target=card.stress_MPa,
+        low=card.low_MPa,
+        high=card.high_MPa,
+        shares=card.uncertainty,
+    )
+    return TensionAnswer(
+        reading=reading,
+        least_MPa=max(least, 0.0),
+        most_MPa=most,
+        target_MPa=card.stress_MPa,
+        low_MPa=card.low_MPa,
+        high_MPa=card.high_MPa,
+        verdict=stand.verdict,
+        words=stand.words,
+        plucks=plucks,
+        agreement=agreement,
+    )
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,7 @@
 """Who may do what, which instruments are used, and what is known of a saw's fittings."""
 
 from dataclasses import dataclass
+from statistics import median
 from types import MappingProxyType
 from typing import Any
 
@@ -8,10 +9,12 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import body_width_of
-from jade_ribbon.core.mechanics.tension import travel_give
+from jade_ribbon.core.job import Saw
+from jade_ribbon.core.mechanics.tension import stress_from_pluck, travel_give
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said, sentence
 from jade_ribbon.core.setup.calibration import CalibrationPoint, ScaleFit, fit_scale
+from jade_ribbon.core.setup.figures import free_span_of
 from jade_ribbon.core.setup.fittings import Fittings, PrintedScaleMark
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.devices.instrument import SPECS
@@ -154,7 +157,8 @@ def fit_or_none(points: list[KeptPoint], per_strand: float) -> tuple[ScaleFit | 
 def calibrated(session: Session, saw: SawRow) -> Calibrated:
     """What calibrating found on a saw, from its points."""
     points = scale_points(session, saw.id)
-    fit, _ = fit_or_none(points, core_saw(saw).force_per_strand)
+    core = core_saw(saw)
+    fit, _ = fit_or_none(points, core.force_per_strand)
     gives = [
         travel_give(
             wheel_travel_mm=p.row.travel_mm,
@@ -165,4 +169,24 @@ def calibrated(session: Session, saw: SawRow) -> Calibrated:
         if p.row.travel_mm is not None
     ]
     give = sorted(gives)[len(gives) // 2] if gives else None
-    return Calibrated(fit, None if give is None else min(max(give, 0.0), 0.9))
+    return Calibrated(
+        fit, None if give is None else min(max(give, 0.0), 0.9), _note_factor(points, core)
+    )
+
+
+def _note_factor(points: list[KeptPoint], saw: Saw) -> float | None:
+    """Stress by the gauge over stress by the note of the same band, where both were taken."""
+    factors = []
+    for p in points:
+        span = free_span_of(saw, p.band.length_mm)
+        if p.row.note_Hz is None or p.row.means != "gauge" or span is None:
+            continue
+        noted = stress_from_pluck(
+            frequency_Hz=p.row.note_Hz,
+            width_mm=p.band.width_mm,
+            gullet_depth_mm=p.band.width_mm - p.point.body_width_mm,
+            thickness_mm=p.band.thickness_mm,
+            span_mm=span,
+        ).stress_MPa
+        factors.append(p.row.stress_MPa / noted)
+    return median(factors) if factors else None

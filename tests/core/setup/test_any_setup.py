@@ -11,7 +11,7 @@ from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.words import join, metric
 from jade_ribbon.core.setup.card import READING_RANGES, setup_card
 from jade_ribbon.core.setup.reasons import explain_steps
-from jade_ribbon.core.setup.tension_reading import Means, TensionBand, tension_reading
+from jade_ribbon.core.setup.tension_reading import Calibrated, Means, TensionBand, tension_reading
 from jade_ribbon.core.setup.words import ShopHabits
 from jade_ribbon.reference.tables import house_rules
 from tests.support.jobs import jobs
@@ -54,7 +54,10 @@ def test_every_form_of_the_card_s_tension_reads_back_as_the_same_stress(job: Job
     best = choose(job).best
     assume(best is not None)
     assert best is not None
-    card = setup_card(best, job, gauge_length_mm=100.0, habits=ShopHabits()).tension
+    known = Calibrated(travel_give=0.2)
+    card = setup_card(
+        best, job, gauge_length_mm=100.0, habits=ShopHabits(), calibrated=known
+    ).tension
     facts = best.evaluation.facts
     band = TensionBand(
         width_mm=facts.band.width_mm,
@@ -78,7 +81,7 @@ def test_every_form_of_the_card_s_tension_reads_back_as_the_same_stress(job: Job
         if value is None:
             continue
         got = tension_reading(
-            band, means=means, value=value, gauge_length_mm=100.0, deflection_mm=bent
+            band, means=means, value=value, gauge_length_mm=100.0, deflection_mm=bent, known=known
         )
         assert math.isclose(got.stress_MPa, card.stress_MPa, rel_tol=1e-9), means
         assert got.frame_share is None or got.frame_share <= 1 + 1e-9

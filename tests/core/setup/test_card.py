@@ -176,7 +176,7 @@ def test_the_knob_is_told_as_this_saw_has_it(job: Job) -> None:
         ("gauge", "fixed jaw first, shows 65 µm over 100 mm"),
         ("pluck", "it sounds"),
         ("push", "pushes the middle of the span"),
-        ("travel", "From snug the wheel has moved"),
+        ("travel", "Wheel travel is no reading until calibrated here. The gauge"),
     ],
 )
 def test_tension_is_checked_by_the_means_the_shop_owns(job: Job, means: str, words: str) -> None:
@@ -191,8 +191,10 @@ def test_a_calibrated_scale_and_travel_are_told_as_calibrated(job: Job) -> None:
     assert found.tension.scale.reading == pytest.approx(134.5 / 20, rel=0.01)
     assert "as calibrated here, stands at 6.7" in said(found, "tension")
     plain = card(job).tension
-    assert plain.wheel_travel_mm is not None and found.tension.wheel_travel_mm is not None
-    assert found.tension.wheel_travel_mm == pytest.approx(plain.wheel_travel_mm / 0.75)
+    assert plain.wheel_travel_mm is None and found.tension.wheel_travel_mm is not None
+    assert found.tension.wheel_travel_mm == pytest.approx(plain.forms.wheel_travel_mm / 0.75)
+    by_travel = card(job, tension_means="travel", calibrated=known)
+    assert "From snug the wheel has moved" in said(by_travel, "tension")
 
 
 def test_a_wedge_tilts_the_table_and_puts_the_fence_on_the_low_side(job: Job) -> None:

@@ -23,12 +23,20 @@ def test_readings_by_each_means_meet_the_target(shop: FlaskClient) -> None:
     for means, (value, more) in asked.items():
         answer = post(shop, f"{url}/tension", means=means, values=[value], **more)
         assert answer["reading"]["stress_MPa"] == pytest.approx(tension["stress_MPa"], rel=1e-6)
-        assert answer["words"].startswith("On target")
+        assert answer["verdict"] == "on_target", answer
+    held = post(
+        shop,
+        f"{url}/tension",
+        means="gauge",
+        values=[tension["forms"]["gauge_stretch_um"]],
+        against={"means": "pluck", "values": [tension["note_Hz"] * 0.8]},
+    )
+    assert held["verdict"] == "cannot_tell" and "believe the strain gauge" in held["agreement"]
     slack = post(shop, f"{url}/tension", means="gauge", values=[30.0])
     assert slack["words"].startswith("Too slack by")
     tight = post(shop, f"{url}/tension", means="gauge", values=[150.0])
     assert (
-        tight["words"].startswith("Too tight")
+        tight["words"].startswith("Over what the frame holds")
         and "over the frame" in tight["reading"]["warnings"][0]
     )
     plucks = post(shop, f"{url}/tension", means="pluck", values=[60.0, 64.0, 61.0])
@@ -103,3 +111,24 @@ def test_every_figure_of_the_card_says_what_it_rests_on(shop: FlaskClient) -> No
     assert guard["value"] == sum(i["value"] for i in guard["inputs"]) == 195
     tyre: dict[str, Any] = {"front_gap_mm": 0.4, "middle_gap_mm": 0, "back_gap_mm": 0.4}
     assert post(shop, "/api/saws/1/tyre", **tyre)["agrees"]
+
+
+def test_a_note_taken_with_the_gauge_makes_notes_on_this_saw_surer(shop: FlaskClient) -> None:
+    """The model's own 5 % is gone once a gauge was read with a note on this saw."""
+    url = begin(shop)
+    tension = shop.get(url).get_json()["card"]["tension"]
+    asked = {"means": "pluck", "values": [tension["note_Hz"]]}
+    before = post(shop, f"{url}/tension", **asked)["reading"]
+    point = {
+        "reading": 5.0,
+        "stress_MPa": tension["stress_MPa"] * 0.9,
+        "note_Hz": tension["note_Hz"],
+        "means": "gauge",
+    }
+    mounted = shop.post("/api/saws/1/mount", json={"band_id": 1})
+    assert mounted.status_code == 200, mounted.get_json()
+    kept = shop.post("/api/saws/1/scale", json=point)
+    assert kept.status_code in (200, 201), kept.get_json()
+    after = post(shop, f"{url}/tension", **asked)["reading"]
+    assert after["stress_MPa"] == pytest.approx(0.9 * before["stress_MPa"])
+    assert after["uncertainty_MPa"] < 0.6 * before["uncertainty_MPa"]

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { ask, client, wordsOf } from "../../api/client";
-  import type { SetupAnswer, TensionAnswer } from "../../api/schema";
+  import type { OneReadingInput as OneReading, SetupAnswer, TensionAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { recall, remember } from "../../lib/storage";
   import { shop } from "../../lib/shop.svelte";
@@ -9,7 +9,7 @@
   import QuantityField from "../../parts/QuantityField.svelte";
   import Listen from "./Listen.svelte";
   import TensionForms from "./TensionForms.svelte";
-  import { MEANS } from "./means";
+  import { MEANS, type Means } from "./means";
   import type { SetupState } from "./setup.svelte";
 
   interface Props {
@@ -28,18 +28,24 @@
   let plucks = $derived(recall<number[]>(key, []));
   let deflection = $state<number | null>(null);
   let answer = $state<TensionAnswer | null>(null);
+  /** The last reading by each means on this card, to hold the next one against. */
+  let taken = $state<Partial<Record<Means, OneReading>>>({});
   let fault = $state<Said>("");
 
   async function read(values: number[]): Promise<void> {
     const params = { path: { setup_id: setup.id } };
-    const body = {
+    const mine: OneReading = {
       means,
       values,
-      deflection_mm: means === "push" ? (deflection ?? tension.side_push?.deflection_mm) : null,
+      deflection_mm:
+        means === "push" ? (deflection ?? tension.side_push?.deflection_mm ?? null) : null,
     };
+    const other = MEANS.map((m) => taken[m.key]).find((t) => t && t.means !== means) ?? null;
+    const body = { ...mine, against: other };
     try {
       answer = await ask(client.POST("/api/setups/{setup_id}/tension", { params, body }));
       fault = "";
+      taken = { ...taken, [means]: mine };
       card.type("tension", {
         means,
         left: { ...card.draft("tension").left, stress_MPa: rounded(answer.reading.stress_MPa) },
@@ -150,9 +156,13 @@
     <div class="answer" aria-live="polite">
       <p class="stress">
         <strong class="mono">{shop.say(answer.reading.stress_MPa, "stress")}</strong>
-        <span class="soft">± {shop.say(answer.reading.uncertainty_MPa, "stress")}</span>
+        <span class="soft"
+          >{shop.number(answer.least_MPa, "stress")} to {shop.say(answer.most_MPa, "stress")}, nine
+          times in ten</span
+        >
       </p>
-      <p><strong>{shop.words(answer.words)}</strong></p>
+      <p data-verdict={answer.verdict}><strong>{shop.words(answer.words)}</strong></p>
+      {#if answer.agreement}<p>{shop.words(answer.agreement)}</p>{/if}
       <p class="soft">
         Target {shop.say(answer.target_MPa, "stress")}; at the wheel {shop.say(
           answer.reading.wheel_force_N,

@@ -338,10 +338,14 @@ describe("measuring tension", () => {
       frame_share: 0.997,
       warnings: ["push less far"],
     },
+    least_MPa: 124.4,
+    most_MPa: 143.4,
+    agreement: "",
+    verdict: "on_target" as const,
     target_MPa: 134.5,
     low_MPa: 110,
     high_MPa: 200,
-    words: "On target, as surely as this means can tell.",
+    words: "On target: 0.60 MPa more would be the middle.",
     plucks: null,
   } as unknown as TensionAnswer;
 
@@ -353,7 +357,7 @@ describe("measuring tension", () => {
     const field = screen.getByLabelText("Stretch on the gauge");
     await fireEvent.input(field, { target: { value: "65" } });
     await fireEvent.click(screen.getByRole("button", { name: "What stress is it?" }));
-    expect(await screen.findByText("± 5.80 MPa")).toBeTruthy();
+    expect(await screen.findByText("124 to 143 MPa, nine times in ten")).toBeTruthy();
     expect(screen.getByText("push less far")).toBeTruthy();
     expect(card.draft("tension")).toMatchObject({
       means: "gauge" as const,

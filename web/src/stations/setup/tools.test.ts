@@ -420,6 +420,7 @@ describe("the saw as it stands", () => {
         reading: 6,
         stress_MPa: 99,
         travel_mm: null,
+        note_Hz: null,
         means: "gauge",
       }),
     );

@@ -18,6 +18,7 @@
   let reading = $state<number | null>(null);
   let stress = $state<number | null>(null);
   let travel = $state<number | null>(null);
+  let note = $state<number | null>(null);
   let means = $state<"gauge" | "pluck" | "push">("gauge");
   let fault = $state<Said>("");
   const params = $derived({ path: { saw_id } });
@@ -32,10 +33,10 @@
 
   async function add(): Promise<void> {
     if (reading === null || stress === null) return;
-    const body = { reading, stress_MPa: stress, travel_mm: travel, means };
+    const body = { reading, stress_MPa: stress, travel_mm: travel, note_Hz: note, means };
     try {
       answer = await ask(client.POST("/api/saws/{saw_id}/scale", { params, body }));
-      reading = stress = travel = null;
+      reading = stress = travel = note = null;
       fault = "";
     } catch (problem) {
       fault = wordsOf(problem);
@@ -144,6 +145,12 @@
           value={travel}
           help="If you measured it: then travel is calibrated too."
           onvalue={(v) => (travel = v)}
+        />
+        <QuantityField
+          label="Note of the plucked band, Hz, if heard"
+          kind="plain"
+          value={note}
+          onvalue={(v) => (note = v)}
         />
         <label
           >Measured by<select bind:value={means}>
