@@ -294,6 +294,10 @@ class Candidate:
     life_m: float | None = None
     mounted: bool = False
     band_id: int | None = None
+    defects: tuple[str, ...] = ()
+    """Damage that keeps it off the saw until mended: crack, kink, weld stepped, teeth lost."""
+    kept_for: str = "all"
+    """The only work it is kept for."""
     to_buy: bool = False
     """A type, not a band that exists: its set can still be chosen."""
 

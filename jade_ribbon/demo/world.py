@@ -192,7 +192,13 @@ class Yard:
             self.replace_band(band, at + timedelta(days=6))
         else:
             self.event(band_id, at, "sent_out", "to be sharpened")
-            self.event(band_id, at + TURNAROUND, "sharpened", "reground and reset")
+            self.event(
+                band_id,
+                at + TURNAROUND,
+                "sharpened",
+                "reground and reset",
+                value=round(min(band.dullness, 2.0), 2),
+            )
 
     def replace_band(self, old: bands.BandAnswer, at: datetime) -> None:
         """The same type again under the next letter: K-03, K-03b, K-03c."""
@@ -206,8 +212,15 @@ class Yard:
         )
         bands.add_band(self.session, given, at=at)
 
-    def event(self, band_id: int, at: datetime, kind: str, detail: str) -> None:
-        given = BandEventInput(kind=kind, detail=detail, who=self.who())  # type: ignore[arg-type]
+    def event(
+        self, band_id: int, at: datetime, kind: str, detail: str, value: float | None = None
+    ) -> None:
+        given = BandEventInput(
+            kind=kind,  # type: ignore[arg-type]
+            detail=detail,
+            value=value,
+            who=self.who(),
+        )
         bands.add_event(self.session, band_id, given, at=at)
 
     def week(self, number: int) -> None:

@@ -158,6 +158,10 @@ class BandRow(Base):
     bending_share: Mapped[float] = mapped_column(default=0.0)
     runs: Mapped[int] = mapped_column(default=0)
     last_run_at: Mapped[datetime | None]
+    sign_odds: Mapped[float] = mapped_column(server_default=text("1"), default=1.0)
+    left_factor: Mapped[float] = mapped_column(server_default=text("1"), default=1.0)
+    defects: Mapped[str] = mapped_column(server_default=text("''"), default="")
+    kept_for: Mapped[str] = mapped_column(String(20), server_default=text("'all'"), default="all")
     deleted_at: Mapped[datetime | None]
 
 
@@ -389,6 +393,8 @@ class RunRow(Base):
     equivalent_m: Mapped[float]
     fouling_gain: Mapped[float]
     bending_share: Mapped[float]
+    to_confirm: Mapped[str] = mapped_column(server_default=text("''"), default="")
+    without_card: Mapped[str] = mapped_column(server_default=text("''"), default="")
     deleted_at: Mapped[datetime | None]
 
 

@@ -20,6 +20,12 @@ def log_run(session: Session, body: RunInput) -> runs.RunAnswer:
     return runs.log_run(session, body)
 
 
+@operation("POST", "/api/runs/<int:run_id>/confirm", answer=runs.RunAnswer)
+def confirm_run(session: Session, run_id: int) -> runs.RunAnswer:
+    """Believe a run that was asked about."""
+    return runs.confirm_run(session, run_id)
+
+
 @operation("DELETE", "/api/runs/<int:run_id>", answer=Changed)
 def delete_run(session: Session, run_id: int) -> Changed:
     """Take a run back; it can be undone."""

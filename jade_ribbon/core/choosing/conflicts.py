@@ -1,6 +1,6 @@
 """Hard conflicts: what excludes a band from a job, in words and figures."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from jade_ribbon.core.bands.facts import BandFacts
@@ -288,6 +288,34 @@ def hot_conflict(window: FeedWindow, job: Job) -> Reason | None:
     )
 
 
+DEFECT_WORDS = {
+    "crack": "It has a crack",
+    "kink": "It is kinked",
+    "weld_stepped": "Its weld is stepped",
+    "teeth_lost": "It has lost teeth",
+}
+KEPT_FOR: dict[str, tuple[str, Callable[[Job], bool]]] = {
+    "rough": ("rough work only", lambda job: job.cut.finish == "rough"),
+    "old_timber": ("old timber only", lambda job: has_nails(job)),
+    "firewood": (
+        "firewood only",
+        lambda job: job.cut.operation == "crosscut" and job.cut.finish == "rough",
+    ),
+    "show": ("show faces only", lambda job: job.cut.finish == "show"),
+}
+"""A use a band is kept for, and which jobs are of it."""
+
+
+def _fit_for_use(facts: BandFacts, job: Job) -> Iterator[Reason]:
+    """Damage not mended, and a use it is kept for that is not this job."""
+    for defect in facts.band.defects:
+        yield Reason("defect", f"{DEFECT_WORDS[defect]}: off the saw until mended")
+    if facts.band.kept_for in KEPT_FOR:
+        words, suits = KEPT_FOR[facts.band.kept_for]
+        if not suits(job):
+            yield Reason("kept_for", f"Kept for {words}")
+
+
 def conflicts_before_speed(
     facts: BandFacts,
     job: Job,
@@ -304,6 +332,7 @@ def conflicts_before_speed(
         *_fits_throat(job),
         *_fits_cut(facts, job, tight_radius_mm, teeth),
         *_fits_force(facts, reachable_MPa, job),
+        *_fit_for_use(facts, job),
     ]
     if speed is None:
         most = speed_range(facts.steel, job.cut.material).most_m_s

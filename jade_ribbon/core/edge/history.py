@@ -4,14 +4,23 @@ The counters a shop sees are always the result of this replay, so that undoing a
 an event cannot leave them behind.
 """
 
+import math
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 
+from jade_ribbon.core.edge.keenness import DULL_SIGNS, LEFT_AFTER_SMOKE, odds_of
 from jade_ribbon.core.mechanics.wear import fouling_added
 
 ENDS_LIFE = ("sharpened", "scrapped")
 WORN = "dull"
+EARLY = "early"
+"""Sharpened before it was dull, or nobody said that it was: still good at that length."""
+JUDGED_DULL = 0.7
+LATE_RUNS = 3
+"""Signs of so many last runs of an edge are heard."""
+DEFECT_KINDS = ("crack", "kink", "weld_stepped", "teeth_lost")
+"""Defects of a band that keep it off the saw until mended."""
 SCRAP_REASONS = ("worn", "crack", "kink", "nail", "teeth", "other")
 EVENT_KINDS = (
     "arrived",
@@ -26,6 +35,8 @@ EVENT_KINDS = (
     "edge_judged",
     "scrapped",
     "note",
+    *DEFECT_KINDS,
+    "mended",
 )
 
 
@@ -38,11 +49,18 @@ class RunFact:
     equivalent_m: float
     fouling_gain: float
     bending_share: float
+    signs: tuple[str, ...] = ()
+    counts: bool = True
+    """False for an entry that waits to be confirmed: it moves no wear."""
 
 
 @dataclass(frozen=True)
 class EventFact:
-    """Something else that happened; `value` is metres for a judged edge."""
+    """Something else that happened.
+
+    `value` is metres for a judged edge, how dull it was (0..2) when sharpened, teeth for teeth
+    lost; `detail` of a mending names the defect, or is empty for all.
+    """
 
     at: datetime
     kind: str
@@ -78,7 +96,15 @@ class BandHistory:
     last_run_at: datetime | None = None
     scrapped: bool = False
     out: bool = False
+    late_signs: tuple[tuple[str, ...], ...] = ()
+    left_factor: float = 1.0
+    defects: tuple[str, ...] = ()
     ended: tuple[EdgeLife, ...] = field(default=())
+
+    @property
+    def sign_odds(self) -> float:
+        """What the signs of the last runs do to the odds that the edge is dull."""
+        return math.prod(odds_of(s) for s in self.late_signs)
 
     @property
     def lives(self) -> tuple[EdgeLife, ...]:
@@ -90,6 +116,9 @@ class BandHistory:
 
 def after_run(state: BandHistory, run: RunFact) -> BandHistory:
     """The band after a run."""
+    if not run.counts:
+        return replace(state, runs=state.runs + 1, last_run_at=run.at)
+    smoked = LEFT_AFTER_SMOKE if "smoke" in run.signs else 1.0
     return replace(
         state,
         edge_equivalent_m=state.edge_equivalent_m + run.equivalent_m,
@@ -99,23 +128,50 @@ def after_run(state: BandHistory, run: RunFact) -> BandHistory:
         bending_share=state.bending_share + run.bending_share,
         runs=state.runs + 1,
         last_run_at=run.at,
+        late_signs=(*state.late_signs, run.signs)[-LATE_RUNS:],
+        left_factor=state.left_factor * smoked,
     )
 
 
 def _end_life(state: BandHistory, ending: str) -> BandHistory:
     life = EdgeLife(state.sharpenings, state.edge_equivalent_m, ending)
-    return replace(state, ended=(*state.ended, life), edge_equivalent_m=0.0, edge_contact_m=0.0)
+    return replace(
+        state,
+        ended=(*state.ended, life),
+        edge_equivalent_m=0.0,
+        edge_contact_m=0.0,
+        late_signs=(),
+        left_factor=1.0,
+    )
+
+
+def _was_dull(state: BandHistory, event: EventFact) -> bool:
+    """Whether an edge was dull when sharpened, by evidence other than its metres."""
+    if event.value is not None:
+        return event.value >= JUDGED_DULL
+    return any(DULL_SIGNS & set(signs) for signs in state.late_signs)
+
+
+def _mended(defects: tuple[str, ...], named: str) -> tuple[str, ...]:
+    """Defects left after a mending: of the one it names, or of all when it names none."""
+    if named not in DEFECT_KINDS:
+        return ()
+    return tuple(d for d in defects if d != named)
 
 
 def after_event(state: BandHistory, event: EventFact) -> BandHistory:
     """The band after something other than a run."""
     if event.kind == "sharpened":
-        ended = _end_life(state, WORN)
+        ended = _end_life(state, WORN if _was_dull(state, event) else EARLY)
         return replace(ended, sharpenings=state.sharpenings + 1, fouling=0.0, out=False)
     if event.kind == "cleaned":
         return replace(state, fouling=0.0)
     if event.kind == "edge_judged" and event.value is not None:
-        return replace(state, edge_equivalent_m=event.value)
+        return replace(state, edge_equivalent_m=event.value, late_signs=(), left_factor=1.0)
+    if event.kind in DEFECT_KINDS:
+        return replace(state, defects=(*state.defects, event.kind))
+    if event.kind == "mended":
+        return replace(state, defects=_mended(state.defects, event.detail))
     if event.kind in ("sent_out", "returned"):
         return replace(state, out=event.kind == "sent_out")
     if event.kind == "scrapped":

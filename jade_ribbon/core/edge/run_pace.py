@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.words import between, quantity, sentence
+from jade_ribbon.core.quantities.words import Sentence, between, figure, quantity, sentence
 
 LEAST_FEED_M_MIN, MOST_FEED_M_MIN = 0.001, 200.0
 """Nobody cut slower or faster than this: a typed time is wrong before."""
@@ -25,6 +25,41 @@ PACES = (
     PaceBand(None, "faster than the window’s middle"),
 )
 """How a run's feed stands to the planned one, slowest first."""
+
+
+ASKED_TIMES = 3.0
+"""A feed or a length so many times the job's own, or its inverse, is asked about."""
+
+
+def doubt(
+    *, feed_m_min: float, planned_m_min: float | None, length_mm: float, planned_length_mm: float
+) -> Sentence | None:
+    """What to ask before a run is believed; None when it is like its job.
+
+    The planned feed is None where the job has none for this band.
+    """
+    if planned_m_min is not None:
+        share = feed_m_min / planned_m_min
+        if not 1.0 / ASKED_TIMES <= share <= ASKED_TIMES:
+            return sentence(
+                quantity(feed_m_min, "feed"),
+                f": {_share_words(share)} the plan's ",
+                quantity(planned_m_min, "feed"),
+                "; really?",
+            )
+    share = length_mm / planned_length_mm
+    if not 1.0 / ASKED_TIMES <= share <= ASKED_TIMES:
+        return sentence(
+            quantity(length_mm, "length"),
+            f" each: {_share_words(share)} the job's ",
+            quantity(planned_length_mm, "length"),
+            "; really?",
+        )
+    return None
+
+
+def _share_words(share: float) -> str:
+    return f"{figure(share, 2)} times" if share > 1.0 else f"1/{figure(1.0 / share, 2)} of"
 
 
 def feed_and_time(

@@ -2,8 +2,8 @@
 
 import math
 from collections import defaultdict
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
 
 from jade_ribbon.core.bands.facts import relative_edge_life
 from jade_ribbon.core.mechanics.life import (
@@ -17,6 +17,8 @@ from jade_ribbon.core.mechanics.life import (
 from jade_ribbon.core.mechanics.wear import nominal_life_m
 from jade_ribbon.reference.tables import Material, steels
 
+TRUSTED_TIMES = 4.0
+"""One life is trusted to so many times the median, or its inverse, before it is confirmed."""
 FAN_SHARES = (0.9, 0.5, 0.1)
 """Shares of edges that still last at the near, middle and far end of the fan."""
 
@@ -31,6 +33,10 @@ class ShopLife:
     retired: int
     running: int
     posterior: LifePosterior
+    counted: Mapping[float, float] = field(default_factory=dict)
+    """What each running edge's metres count for, where that is not all of them."""
+    doubted: tuple[float, ...] = ()
+    """Lives that nobody would believe unconfirmed: not counted."""
 
     @property
     def median_m(self) -> float:
@@ -58,18 +64,61 @@ class ShopLives:
             prior = nominal_life_m(
                 rel_edge_life=steels()[steel].rel_edge_life_wood, sharpenings=sharpenings
             )
-            retired, running = self._retired.get(key, []), self._running.get(key, [])
-            posterior = life_posterior(
-                prior_life_m=prior,
-                prior_weight=PRIOR_WEIGHT,
-                shape=SHAPE,
-                retired_m=retired,
-                running_m=running,
-            )
-            self._cache[key] = ShopLife(
-                steel, sharpenings, prior, len(retired), len(running), posterior
+            self._cache[key] = _learned(
+                steel, sharpenings, prior, self._retired.get(key, []), self._running.get(key, [])
             )
         return self._cache[key]
+
+
+def _posterior(prior: float, retired: Sequence[float], running: Sequence[float]) -> LifePosterior:
+    return life_posterior(
+        prior_life_m=prior,
+        prior_weight=PRIOR_WEIGHT,
+        shape=SHAPE,
+        retired_m=retired,
+        running_m=running,
+    )
+
+
+def _reference(prior: float, others: Sequence[tuple[float, bool]]) -> float:
+    """Median life to hold one record against: what the others say, none of them too far out."""
+    middle = _posterior(prior, [], []).median_life_m
+    low, high = middle / TRUSTED_TIMES, middle * TRUSTED_TIMES
+    retired = [min(max(m, low), high) for m, ended in others if ended]
+    running = [min(m, middle) for m, ended in others if not ended]
+    return _posterior(prior, retired, running).median_life_m
+
+
+def _learned(
+    steel: str, sharpenings: int, prior: float, retired: Sequence[float], running: Sequence[float]
+) -> ShopLife:
+    """What the record of one steel says, with what nobody would believe left out.
+
+    A life is trusted from a quarter to four times the median that all others give; a running
+    edge past the median counts no further than it.
+    """
+    records = [(m, True) for m in retired] + [(m, False) for m in running]
+    ended, going, counted, doubted = [], [], {}, []
+    for i, (metres, is_event) in enumerate(records):
+        median = _reference(prior, records[:i] + records[i + 1 :])
+        far = metres > TRUSTED_TIMES * median or (is_event and metres < median / TRUSTED_TIMES)
+        if far:
+            doubted.append(metres)
+        if is_event and not far:
+            ended.append(metres)
+        if not is_event:
+            counted[metres] = 0.0 if far else min(metres, median)
+            going.append(counted[metres])
+    return ShopLife(
+        steel=steel,
+        sharpenings=sharpenings,
+        prior_life_m=prior,
+        retired=len(ended),
+        running=len(going),
+        posterior=_posterior(prior, ended, going),
+        counted=counted,
+        doubted=tuple(doubted),
+    )
 
 
 def own_life_m(life: ShopLife, *, used_m: float) -> float:
@@ -83,7 +132,8 @@ def own_life_m(life: ShopLife, *, used_m: float) -> float:
 
 def beta_without(life: ShopLife, own_m: float) -> float:
     """Beta of the posterior without this band's own running metres."""
-    return max(life.posterior.beta - float(own_m**SHAPE), 1e-12)
+    mine = life.counted.get(own_m, own_m)
+    return max(life.posterior.beta - float(mine**SHAPE), 1e-12)
 
 
 def chance_to_last(life: ShopLife, *, used_m: float, next_m: float) -> float:

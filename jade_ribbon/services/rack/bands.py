@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import look_up, pitches_mm
 from jade_ribbon.core.edge.history import BandHistory, EventFact, RunFact, replay
+from jade_ribbon.core.edge.keenness import keenness
 from jade_ribbon.core.edge.shop_life import ShopLife, ShopLives, chance_to_last, own_life_m
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
@@ -30,6 +31,7 @@ BAND_PLAIN = (
     "set_per_side_mm",
     "place",
     "note",
+    "kept_for",
 )
 MINOR = 100
 
@@ -51,6 +53,8 @@ class BandAnswer:
     price: float | None
     place: str
     note: str
+    kept_for: str
+    defects: list[str]
     state: str
     scrap_reason: str | None
     arrived_at: datetime
@@ -81,8 +85,13 @@ def shop_lives(session: Session) -> ShopLives:
 
 
 def dullness_of(row: BandRow, life: ShopLife) -> float:
-    """Edge wear over the life to expect, this edge's own metres left out of it."""
-    return row.edge_equivalent_m / own_life_m(life, used_m=row.edge_equivalent_m)
+    """Edge wear over the life to expect, its own metres left out of it, and its late signs."""
+    return keenness(
+        row.edge_equivalent_m / own_life_m(life, used_m=row.edge_equivalent_m),
+        retired=life.retired,
+        odds=row.sign_odds,
+        left_factor=row.left_factor,
+    )
 
 
 def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
@@ -103,6 +112,8 @@ def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
         price=None if row.price_minor is None else row.price_minor / MINOR,
         place=row.place,
         note=row.note,
+        kept_for=row.kept_for,
+        defects=[d for d in row.defects.split(";") if d],
         state=row.state,
         scrap_reason=row.scrap_reason,
         arrived_at=row.arrived_at,
@@ -166,6 +177,8 @@ def candidate(
     life = lives.of(row.steel, row.sharpenings)
     return dataclasses.replace(
         band_type(row),
+        defects=tuple(d for d in row.defects.split(";") if d),
+        kept_for=row.kept_for,
         dullness=dullness_of(row, life),
         fouling=row.fouling,
         price=None if row.price_minor is None else row.price_minor / MINOR,
@@ -257,7 +270,15 @@ def history(session: Session, band_id: int) -> tuple[Sequence[RunRow], Sequence[
 
 def run_fact(run: RunRow) -> RunFact:
     """What a run did to the band, as the replay takes it."""
-    return RunFact(run.at, run.contact_m, run.equivalent_m, run.fouling_gain, run.bending_share)
+    return RunFact(
+        at=run.at,
+        contact_m=run.contact_m,
+        equivalent_m=run.equivalent_m,
+        fouling_gain=run.fouling_gain,
+        bending_share=run.bending_share,
+        signs=tuple(run.symptoms),
+        counts=not run.to_confirm,
+    )
 
 
 def event_fact(event: BandEventRow) -> EventFact:
@@ -275,6 +296,8 @@ def refresh(session: Session, row: BandRow) -> BandHistory:
     row.total_contact_m, row.fouling = state.total_contact_m, state.fouling
     row.bending_share, row.runs = state.bending_share, state.runs
     row.last_run_at = state.last_run_at
+    row.sign_odds, row.left_factor = state.sign_odds, state.left_factor
+    row.defects = ";".join(state.defects)
     row.state = "scrapped" if state.scrapped else "out" if state.out else "rack"
     scrap = [e.detail for e in events if e.kind == "scrapped"]
     row.scrap_reason = scrap[-1] if state.scrapped and scrap else None

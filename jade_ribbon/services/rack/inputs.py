@@ -4,7 +4,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from jade_ribbon.core.edge.history import SCRAP_REASONS
+from jade_ribbon.core.edge.history import DEFECT_KINDS, SCRAP_REASONS
 from jade_ribbon.formats.job import Tpi
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.services.bodies import Label, Person, Words
@@ -37,6 +37,9 @@ class OwnTypeInput(BandTypeInput):
     price_per_m: Annotated[float, entry("money")] | None = None
 
 
+KeptFor = Literal["all", "rough", "old_timber", "firewood", "show"]
+
+
 class BandInput(BandTypeInput):
     """A band on the rack as saved."""
 
@@ -44,6 +47,7 @@ class BandInput(BandTypeInput):
     length_mm: Annotated[float, entry("band_length_mm")]
     price: Annotated[float, entry("money")] | None = None
     place: Annotated[str, Field(max_length=80)] = ""
+    kept_for: KeptFor = "all"
 
 
 EventKind = Literal[
@@ -56,6 +60,11 @@ EventKind = Literal[
     "edge_judged",
     "scrapped",
     "note",
+    "crack",
+    "kink",
+    "weld_stepped",
+    "teeth_lost",
+    "mended",
 ]
 
 
@@ -75,6 +84,12 @@ class BandEventInput(Strict):
             raise ValueError("judging an edge needs a dullness 0 to 2 in value and why in detail")
         if self.kind == "edge_judged" and self.value is not None and self.value > 2:
             raise ValueError(f"dullness {self.value:g} is out of range; accepted: 0 to 2")
+        if self.kind == "sharpened" and self.value is not None and self.value > 2:
+            raise ValueError(f"dullness {self.value:g} is out of range; accepted: 0 to 2")
+        if self.kind == "teeth_lost" and (self.value is None or self.value < 1):
+            raise ValueError("teeth lost needs how many in value; accepted: 1 or more")
+        if self.kind == "mended" and self.detail and self.detail not in DEFECT_KINDS:
+            raise ValueError(f"mended names a defect in detail: {', '.join(DEFECT_KINDS)}")
         if self.kind == "measured_set" and not self.value:
             raise ValueError("measured set needs the set per side in value, more than 0 mm")
         return self

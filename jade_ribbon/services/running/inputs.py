@@ -26,6 +26,7 @@ class RunInput(Strict):
     symptoms: Annotated[list[Symptom], Field(max_length=13)] = Field(default_factory=list)
     note: Words = ""
     who: Person = ""
+    confirmed: bool = False
 
     @model_validator(mode="after")
     def _pace(self) -> Self:

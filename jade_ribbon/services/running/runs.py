@@ -1,6 +1,6 @@
 """Run: log what was cut, see the band's wear move."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 
 from sqlalchemy import select
@@ -8,9 +8,11 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import band_facts
 from jade_ribbon.core.bands.speed_choice import choose_speed
-from jade_ribbon.core.edge.run_pace import feed_and_time
+from jade_ribbon.core.choosing.evaluate import evaluate
+from jade_ribbon.core.edge.run_pace import doubt, feed_and_time
 from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.job import Job
+from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.core.setup.readiness import when_done
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.jobs import cut_file, rules_file, set_state
@@ -47,6 +49,8 @@ class RunAnswer:
     band: BandAnswer
     lasts_next: float
     next_words: str
+    to_confirm: str
+    without_card: str
 
 
 @dataclass(frozen=True)
@@ -94,6 +98,13 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
     fallback = choice.speed_m_s if choice else job.saw.drive.slowest_m_s
     speed = given.speed_m_s or fallback
     wear = run_wear(cand, job, feed_m_min=feed, speed_m_s=speed)
+    planned = evaluate(cand, replace(job, cut=replace(job.cut, length_mm=job_row.length_mm))).run
+    asked = doubt(
+        feed_m_min=feed,
+        planned_m_min=planned.feed_m_min if planned else None,
+        length_mm=given.length_mm,
+        planned_length_mm=job_row.length_mm,
+    )
     row = RunRow(
         client_key=given.client_key,
         job_id=job_row.id,
@@ -116,6 +127,8 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
         equivalent_m=wear.equivalent_m,
         fouling_gain=wear.fouling_gain,
         bending_share=min(wear.bending_share, 1.0),
+        to_confirm="" if asked is None or given.confirmed else metric(asked),
+        without_card=_not_open(session, job_row),
     )
     before = lives.of(band.steel, band.sharpenings)
     dull_before = dullness_of(band, before)
@@ -147,6 +160,8 @@ def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnsw
         band=band,
         lasts_next=lasts,
         next_words=f"{_odds(lasts)} that {band.label} also lasts the next such job.",
+        to_confirm=row.to_confirm,
+        without_card=row.without_card,
     )
 
 
@@ -157,6 +172,15 @@ def _odds(chance_: float) -> str:
     if chance_ < 0.01:
         return "Less than 1 % chance"
     return f"{100 * chance_:.0f} % chance"
+
+
+def confirm_run(session: Session, run_id: int) -> RunAnswer:
+    """Believe a run that was asked about: its wear counts from now on."""
+    row: RunRow = get(session, "run", run_id)
+    before = as_record(row)
+    row.to_confirm = ""
+    log_change(session, row, "edit", before)
+    return _answer(session, row, None)
 
 
 def delete_run(session: Session, run_id: int) -> int:

@@ -79,3 +79,92 @@ def test_senseless_runs_are_refused(
     assert response.status_code == 422
     told = response.get_json()["errors"][0]
     assert told["path"] == path and words in told["message"]
+
+
+def test_a_run_unlike_its_job_is_asked_about_and_moves_no_wear_until_confirmed(
+    shop: FlaskClient,
+) -> None:
+    """A tenth of the feed: a slip of the pen, kept, marked, and believed only when confirmed."""
+    slow = RUN | {"time_s": 9600, "client_key": "slow-run-0001"}
+    logged = shop.post("/api/runs", json=slow).get_json()
+    assert "of the plan's" in logged["to_confirm"] and logged["to_confirm"].endswith("really?")
+    assert logged["band"]["dullness"] == 0
+    assert logged["without_card"].startswith("Plan it first")
+    believed = shop.post(f"/api/runs/{logged['id']}/confirm").get_json()
+    assert believed["to_confirm"] == "" and believed["band"]["dullness"] > 0
+
+
+def test_a_length_unlike_the_job_s_is_asked_about_too(shop: FlaskClient) -> None:
+    long = RUN | {"length_mm": 36_000, "time_s": 8000, "client_key": "long-run-0001"}
+    asked = shop.post("/api/runs", json=long).get_json()["to_confirm"]
+    assert asked == "36000 mm each: 10 times the job's 3600 mm; really?"
+    sure = long | {"client_key": "long-run-0002", "confirmed": True}
+    assert shop.post("/api/runs", json=sure).get_json()["to_confirm"] == ""
+
+
+def test_signs_at_a_run_make_the_edge_duller_at_once(shop: FlaskClient) -> None:
+    plain = shop.post("/api/runs", json=RUN).get_json()["band"]["dullness"]
+    smoked = RUN | {"client_key": "smoke-run-001", "symptoms": ["smoke", "burn"]}
+    assert shop.post("/api/runs", json=smoked).get_json()["band"]["dullness"] > max(0.5, plain)
+
+
+@pytest.mark.parametrize(
+    ("kind", "value", "words"),
+    [
+        ("crack", None, "It has a crack"),
+        ("kink", None, "It is kinked"),
+        ("weld_stepped", None, "Its weld is stepped"),
+        ("teeth_lost", 2, "It has lost teeth"),
+    ],
+)
+def test_damage_keeps_a_band_off_the_saw_until_mended(
+    shop: FlaskClient, kind: str, value: int | None, words: str
+) -> None:
+    question = _question(shop)
+    assert shop.post("/api/plan", json=question).get_json()["best"]["band"]["band_id"] == 1
+    event = {"kind": kind, "value": value, "detail": ""}
+    assert shop.post("/api/bands/1/events", json=event).get_json()["defects"] == [kind]
+    shut = shop.post("/api/plan", json=question).get_json()
+    told = {e["band_id"]: [r["text"] for r in e["reasons"]] for e in shut["excluded"]}
+    assert f"{words}: off the saw until mended" in told[1]
+    healed = shop.post("/api/bands/1/events", json={"kind": "mended", "detail": kind}).get_json()
+    assert healed["defects"] == []
+    assert shop.post("/api/plan", json=question).get_json()["best"]["band"]["band_id"] == 1
+
+
+def test_teeth_lost_says_how_many_and_mending_what(shop: FlaskClient) -> None:
+    for event in ({"kind": "teeth_lost"}, {"kind": "mended", "detail": "the lot"}):
+        refused = shop.post("/api/bands/1/events", json=event)
+        assert refused.status_code == 422, event
+
+
+def test_a_use_kept_for_a_band_is_obeyed(shop: FlaskClient) -> None:
+    band = shop.get("/api/bands/1").get_json()["band"]
+    saved = {k: band[k] for k in BAND_FIELDS} | {"kept_for": "old_timber"}
+    assert shop.put("/api/bands/1", json=saved).get_json()["kept_for"] == "old_timber"
+    shut = shop.post("/api/plan", json=_question(shop)).get_json()
+    told = {e["band_id"]: [r["text"] for r in e["reasons"]] for e in shut["excluded"]}
+    assert "Kept for old timber only" in told[1]
+
+
+BAND_FIELDS = (
+    "label",
+    "width_mm",
+    "thickness_mm",
+    "tpi_lo",
+    "tpi_hi",
+    "form",
+    "steel",
+    "length_mm",
+    "set_per_side_mm",
+    "price",
+    "place",
+    "note",
+)
+
+
+def _question(shop: FlaskClient) -> dict[str, Any]:
+    """What job 1 asks of Plan."""
+    job = shop.get("/api/jobs/1").get_json()
+    keys = ("operation", "material", "height_mm", "length_mm", "count", "finish", "tolerance_mm")
+    return {k: job[k] for k in keys} | {"saw_id": job["saw_id"] or 1}

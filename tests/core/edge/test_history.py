@@ -1,13 +1,12 @@
 """A band's history replayed, its life, wear of a run, and the set-up card."""
 
-from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.edge.history import BandHistory, EventFact, RunFact, edge_after_runs, replay
+from jade_ribbon.core.edge.history import BandHistory, edge_after_runs, replay
 from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.edge.sharpening import sharpening_advice
 from jade_ribbon.core.edge.shop_life import (
@@ -22,21 +21,13 @@ from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.life import SHAPE, survival
 from jade_ribbon.core.mechanics.wear import edge_state, fouling
 from jade_ribbon.reference.tables import materials, steels, tooth_forms
-from tests.support.histories import K07
-
-T0 = datetime(2026, 1, 1, tzinfo=UTC)
-
-
-def run(day: int, metres: float = 100.0, gum: float = 0.1) -> RunFact:
-    return RunFact(T0 + timedelta(days=day), metres, metres, gum, 0.01)
-
-
-def event(day: int, kind: str, detail: str = "", value: float | None = None) -> EventFact:
-    return EventFact(T0 + timedelta(days=day), kind, detail, value)
+from tests.support.histories import K07, event, run
 
 
 def test_sharpening_ends_a_life_and_starts_the_next() -> None:
-    state = replay([run(1), run(2), run(5)], [event(0, "arrived"), event(3, "sharpened")])
+    state = replay(
+        [run(1), run(2), run(5)], [event(0, "arrived"), event(3, "sharpened", value=0.9)]
+    )
     assert (state.sharpenings, state.edge_equivalent_m, state.total_contact_m) == (1, 100, 300)
     assert [(x.number, x.equivalent_m, x.ending) for x in state.lives] == [
         (0, 200.0, "dull"),

@@ -117,7 +117,7 @@ def test_a_note_taken_with_the_gauge_makes_notes_on_this_saw_surer(shop: FlaskCl
     """The model's own 5 % is gone once a gauge was read with a note on this saw."""
     url = begin(shop)
     tension = shop.get(url).get_json()["card"]["tension"]
-    asked = {"means": "pluck", "values": [tension["note_Hz"]]}
+    asked: dict[str, Any] = {"means": "pluck", "values": [tension["note_Hz"]]}
     before = post(shop, f"{url}/tension", **asked)["reading"]
     point = {
         "reading": 5.0,

@@ -124,6 +124,8 @@ export const BAND_ANSWER: BandAnswer = {
   price: null,
   place: "by the door",
   note: "",
+  kept_for: "all",
+  defects: [],
   state: "rack",
   scrap_reason: null,
   arrived_at: "2026-01-01T00:00:00Z",

@@ -31,6 +31,7 @@
       price: band?.price ?? null,
       place: band?.place ?? "",
       note: band?.note ?? "",
+      kept_for: band?.kept_for ?? "all",
     };
   }
   let draft = $state(initial());
@@ -127,6 +128,20 @@
         value={draft.place}
         oninput={(e) => set("place", e.currentTarget.value)}
       />
+    </div>
+    <div class="text">
+      <label for="band-kept">Kept for</label>
+      <select
+        id="band-kept"
+        value={draft.kept_for}
+        onchange={(e) => set("kept_for", e.currentTarget.value)}
+      >
+        <option value="all">anything</option>
+        <option value="rough">rough work only</option>
+        <option value="old_timber">old timber only</option>
+        <option value="firewood">firewood only</option>
+        <option value="show">show faces only</option>
+      </select>
     </div>
     <div class="text">
       <label for="band-note">Note</label>

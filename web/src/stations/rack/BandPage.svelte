@@ -99,6 +99,11 @@
       {:else if band.state === "out"}<strong>Out for sharpening.</strong>
       {:else if band.place}Kept: {band.place}.{/if}
       {band.note}
+      {#if band.kept_for !== "all"}<strong>For {band.kept_for.replaceAll("_", " ")} only.</strong
+        >{/if}
+      {#if band.defects.length > 0}<strong class="defects"
+          >Off the saw until mended: {band.defects.join(", ").replaceAll("_", " ")}.</strong
+        >{/if}
     </p>
     <div class="actions no-print">
       <Action onclick={() => (editing = !editing)}>Edit</Action>
@@ -206,6 +211,9 @@
 {/if}
 
 <style>
+  .defects {
+    color: var(--vermilion);
+  }
   header {
     display: grid;
     gap: var(--s2);

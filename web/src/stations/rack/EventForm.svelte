@@ -16,6 +16,11 @@
     ["hit", "Hit a nail or stone"],
     ["measured_set", "Set measured"],
     ["edge_judged", "Judge the edge"],
+    ["crack", "Crack"],
+    ["kink", "Kink"],
+    ["weld_stepped", "Weld stepped"],
+    ["teeth_lost", "Teeth lost"],
+    ["mended", "Mended"],
     ["scrapped", "Scrap it"],
     ["note", "Note"],
   ] as const;
@@ -61,6 +66,17 @@
               >{/each}
           </select>
         </label>
+      {:else if kind === "mended"}
+        <label>
+          What was mended
+          <select bind:value={detail}>
+            <option value="">all of it</option>
+            <option value="crack">the crack, cut out and welded</option>
+            <option value="kink">the kink, straightened</option>
+            <option value="weld_stepped">the weld, ground flush</option>
+            <option value="teeth_lost">the teeth, ground anew</option>
+          </select>
+        </label>
       {:else}
         <label
           >{kind === "edge_judged" ? "Why it is judged so" : "Detail"}<input
@@ -76,9 +92,16 @@
           {value}
           onvalue={(v) => (value = v)}
         />
-      {:else if kind === "edge_judged"}
+      {:else if kind === "teeth_lost"}
+        <QuantityField label="How many teeth" kind="plain" {value} onvalue={(v) => (value = v)} />
+      {:else if kind === "edge_judged" || kind === "sharpened"}
         <QuantityField
-          label="Dullness, 0 keen to 1 at its limit"
+          label={kind === "sharpened"
+            ? "How dull it was, 0 keen to 1 at its limit"
+            : "Dullness, 0 keen to 1 at its limit"}
+          help={kind === "sharpened"
+            ? "From 0.7 its life counts as worn out; empty, only if its last runs showed signs."
+            : ""}
           kind="plain"
           {value}
           onvalue={(v) => (value = v)}

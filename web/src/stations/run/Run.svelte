@@ -111,6 +111,12 @@
     if (outbox.waiting.length === 0) await ticket.reload();
   }
 
+  async function believe(): Promise<void> {
+    if (!last) return;
+    const params = { path: { run_id: last.id } };
+    outbox.last = await ask(client.POST("/api/runs/{run_id}/confirm", { params }));
+  }
+
   async function takeBack(): Promise<void> {
     if (!last) return;
     const params = { path: { run_id: last.id } };
@@ -126,7 +132,7 @@
     <h1>No job is in hand.</h1>
     <Action main href="#/jobs">Choose a job</Action>
   </section>
-{:else if card && !card.open}
+{:else if card && (!card.saw_id || !card.band_id)}
   <section class="empty">
     <h1>Not ready to run.</h1>
     <p class="why">{shop.words(card.words)}</p>
@@ -147,6 +153,15 @@
       {/if}
     </p>
   </header>
+  {#if !card.open}
+    <p class="unready" role="status">
+      <strong>Not ready to run.</strong>
+      {shop.words(card.words)} A run logged now is kept, and marked so.
+      <a href={ticket.job?.setup_id ? "#/setup" : "#/plan"}
+        >{ticket.job?.setup_id ? "To the set-up card" : "To Plan"}</a
+      >
+    </p>
+  {/if}
   {#if (ticket.job?.done_pieces ?? 0) >= ticket.draft.count}
     <p class="done" role="status">
       All pieces are logged. {card.when_done}
@@ -223,7 +238,15 @@
     </section>
     <section class="band" aria-live="polite" aria-label="The band">
       {#if last && last.band.id === card.band_id}
-        <Wear run={last} />
+        {#if last.to_confirm}
+          <p class="unready" role="alert">
+            <strong>{last.to_confirm}</strong> Kept; it moves no wear until confirmed.
+          </p>
+          <Action main onclick={() => void believe()}>Yes, it was so</Action>
+        {:else}
+          <Wear run={last} />
+        {/if}
+        {#if last.without_card}<p class="soft">Marked: {last.without_card}</p>{/if}
         <Action href="#/rack/{last.band.id}">Its whole life</Action>
         <Action onclick={() => void takeBack()}>Take the run back</Action>
       {:else if setup?.job_id === jobId && setup}
@@ -269,6 +292,10 @@
   h1 strong {
     font-weight: 650;
     color: var(--jade);
+  }
+  .unready {
+    padding-bottom: var(--s3);
+    color: var(--vermilion);
   }
   .done {
     padding-bottom: var(--s3);
