@@ -282,6 +282,8 @@ class SetupStepRow(Base):
     skipped: Mapped[str] = mapped_column(String(200), default="")
     who: Mapped[str] = mapped_column(String(40), default="")
     authorised_by: Mapped[str] = mapped_column(String(40), default="")
+    allowed_by: Mapped[str] = mapped_column(String(40), server_default=text("''"), default="")
+    allowed_why: Mapped[str] = mapped_column(String(200), server_default=text("''"), default="")
     still_good: Mapped[bool] = mapped_column(default=False)
     at: Mapped[datetime]
     deleted_at: Mapped[datetime | None]

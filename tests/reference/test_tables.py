@@ -141,7 +141,7 @@ def test_isolation_comes_before_any_step_with_doors_open() -> None:
     assert steps[0].key == "isolate" and not steps[0].doors_open
     keys = [s.key for s in steps]
     order = ["isolate", "inspect", "guides_back", "mount", "rough_track", "tension", "fine_track"]
-    order += ["guides_upper", "guides_lower", "guard", "table", "table_pin", "speed", "start"]
+    order += ["guard", "guides_upper", "guides_lower", "table", "table_pin", "speed", "start"]
     assert list(dict.fromkeys(keys)) == [*order, "drift", "trial"]
 
 

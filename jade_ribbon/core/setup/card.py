@@ -1,18 +1,24 @@
 """The set-up card: this saw, this band, this cut, step by step with figures."""
 
 from collections.abc import Mapping, Set
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import cast
 
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
 from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.fields import Range
-from jade_ribbon.core.quantities.words import Kind, Sentence, Words, fill
+from jade_ribbon.core.quantities.words import Kind, Said, Sentence, Words, fill
 from jade_ribbon.core.setup.band_position import BandPosition, band_position
 from jade_ribbon.core.setup.figures import GuideCard, TensionCard, guide_card, tension_card
 from jade_ribbon.core.setup.fittings import Fittings
 from jade_ribbon.core.setup.readiness import MOVES_SAW
+from jade_ribbon.core.setup.reading_limits import (
+    Limits,
+    ReadingLimit,
+    out_of_limits,
+    reading_limits,
+)
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.core.setup.words import ShopHabits, runs_on_thrust_alone, step_words
 from jade_ribbon.reference.tables import Holds, Reserve, SetupStepText, setup_step_texts
@@ -40,6 +46,7 @@ class StepReading:
     kind: Kind
     label: str
     instrument: str = ""
+    limit: ReadingLimit | None = None
 
 
 @dataclass(frozen=True)
@@ -77,12 +84,18 @@ class SetupCard:
     steps: tuple[SetupStep, ...]
 
 
+def left_out(step: SetupStep, left: Mapping[str, float]) -> tuple[Said, ...]:
+    """What is said of the readings of a step that were left outside their limits."""
+    limits = {r.key: (r.label, r.kind, r.limit) for r in step.readings if r.limit is not None}
+    return out_of_limits(left, limits)
+
+
 def readings_of(text: SetupStepText) -> tuple[StepReading, ...]:
     """Readings of a row: key:kind:label:instrument, parted by |."""
     found = []
     for row in (r for r in text.readings.split("|") if r):
-        key, kind, label, *instrument = row.split(":", 3)
-        found.append(StepReading(key, cast(Kind, kind), label, *instrument))
+        key, kind, label, instrument = (*row.split(":", 3), "")[:4]
+        found.append(StepReading(key, cast(Kind, kind), label, instrument))
     return tuple(found)
 
 
@@ -122,7 +135,8 @@ def chosen_steps(tags: Set[str], guide_order: str) -> list[SetupStepText]:
     return found
 
 
-def _step(text: SetupStepText, words: Mapping[str, Words]) -> SetupStep:
+def _step(text: SetupStepText, words: Mapping[str, Words], limits: Limits) -> SetupStep:
+    of_step = limits.get(text.key, {})
     return SetupStep(
         key=text.key,
         title=text.title,
@@ -131,7 +145,7 @@ def _step(text: SetupStepText, words: Mapping[str, Words]) -> SetupStep:
         check=fill(text.check, words),
         wrong=fill(text.wrong, words),
         figure=fill(text.figure, words),
-        readings=readings_of(text),
+        readings=tuple(replace(r, limit=of_step.get(r.key)) for r in readings_of(text)),
         holds=text.holds,
         good_for_h=text.good_for_h,
         reserve=text.reserve,
@@ -160,6 +174,7 @@ def setup_card(
         best, job, habits=habits, fittings=known, card=card, guides=guides, position=position
     )
     steps = chosen_steps(step_tags(best, job), habits.guide_order)
+    limits = reading_limits(card, guides, speed.speed_m_s, job)
     return SetupCard(
         tension=card,
         guides=guides,
@@ -167,5 +182,5 @@ def setup_card(
         speed_m_s=speed.speed_m_s,
         speed_setting=speed.setting,
         feed_m_min=best.run.feed_m_min,
-        steps=tuple(_step(t, words) for t in steps),
+        steps=tuple(_step(t, words, limits) for t in steps),
     )

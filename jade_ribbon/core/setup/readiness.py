@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.words import quantity, sentence
+from jade_ribbon.core.quantities.words import Said, quantity, sentence
 from jade_ribbon.reference.tables import Holds
 
 TensionState = Literal["on", "slack", "unknown"]
@@ -68,15 +68,18 @@ def not_ready(
     *,
     open_stops: bool,
     open_steps: Sequence[str],
+    out_of_limits: Sequence[Said] = (),
     band_on: bool,
     tension: TensionState,
     stopping_defects: Sequence[str],
-) -> str:
+) -> Said:
     """What still stands between a card and a ready saw; '' when nothing does."""
     if open_stops:
         return "A stop must be acknowledged by name first."
     if open_steps:
         return f"Still to do: {', '.join(open_steps)}."
+    if out_of_limits:
+        return sentence(out_of_limits[0], ". Set it again, or a named person says why it may stay.")
     if not band_on:
         return "Another band is recorded on this saw: tick Mount again."
     if tension != "on":

@@ -12,8 +12,8 @@ from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.figures import Explained
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.words import sentence
-from jade_ribbon.core.setup.card import SetupCard, setup_card
+from jade_ribbon.core.quantities.words import Said, metric, sentence
+from jade_ribbon.core.setup.card import SetupCard, left_out, setup_card
 from jade_ribbon.core.setup.readiness import TensionState, not_ready
 from jade_ribbon.core.setup.reasons import explain_steps
 from jade_ribbon.core.setup.tension_reading import Means
@@ -56,12 +56,17 @@ class StepState:
     skipped: str
     who: str
     authorised_by: str
+    allowed_by: str
+    allowed_why: str
+    out: tuple[Said, ...]
+    """What was left outside its limits."""
     still_good: bool
     at: datetime
 
 
-def step_state(row: SetupStepRow) -> StepState:
-    """A step as kept."""
+def step_state(row: SetupStepRow, card: SetupCard) -> StepState:
+    """A step as kept, its readings held against the card's limits."""
+    step = next((s for s in card.steps if s.key == row.key), None)
     return StepState(
         done=row.done,
         found=row.found,
@@ -71,6 +76,9 @@ def step_state(row: SetupStepRow) -> StepState:
         skipped=row.skipped,
         who=row.who,
         authorised_by=row.authorised_by,
+        allowed_by=row.allowed_by,
+        allowed_why=row.allowed_why,
+        out=left_out(step, row.left) if step and row.done else (),
         still_good=row.still_good,
         at=row.at,
     )
@@ -107,7 +115,7 @@ class SetupAnswer:
     open_stops: list[str]
     tension_state: TensionState
     ready: bool
-    ready_words: str
+    ready_words: Said
     last: LastTime | None
     compared: list[ComparedReading]
     still_good: dict[str, StillGood]
@@ -219,7 +227,7 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
     named = {a.key for a in acknowledged}
     stops = [c.key for c in cautions if c.level == "stop" and c.key not in named]
     kept = steps_of(session, row.id)
-    steps = {k: step_state(v) for k, v in kept.items()}
+    steps = {k: step_state(v, found.card) for k, v in kept.items()}
     words = _not_ready(session, found, steps, stops)
     settings = read_setting_up(session)
     last = last_time(session, row)
@@ -254,7 +262,9 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
     )
 
 
-def _not_ready(session: Session, found: Open, steps: dict[str, StepState], stops: list[str]) -> str:
+def _not_ready(
+    session: Session, found: Open, steps: dict[str, StepState], stops: list[str]
+) -> Said:
     """What still stands between this card and a ready saw; '' when nothing does."""
     return not_ready(
         open_stops=bool(stops),
@@ -262,6 +272,9 @@ def _not_ready(session: Session, found: Open, steps: dict[str, StepState], stops
             s.title
             for s in found.card.steps
             if s.key not in steps or not (steps[s.key].done or steps[s.key].skipped)
+        ],
+        out_of_limits=[
+            words for s in steps.values() if s.out and not s.allowed_by for words in s.out
         ],
         band_on=found.saw.mounted_band_id == found.row.band_id,
         tension=found.saw.tension_state,
@@ -296,7 +309,7 @@ def finish(session: Session, setup_id: int, at: datetime | None = None) -> Setup
     row: SetupRow = get(session, "setup", setup_id)
     answer = one_setup(session, setup_id)
     if not answer.ready:
-        raise ConflictError(answer.ready_words)
+        raise ConflictError(metric(answer.ready_words))
     before = as_record(row)
     row.finished_at = at or now()
     log_change(session, row, "finish", before)

@@ -43,7 +43,15 @@ class StepInput(Strict):
     note: Annotated[str, Field(max_length=400)] = ""
     who: Person = ""
     authorised_by: Person = ""
+    allowed_by: Person = ""
+    allowed_why: Annotated[str, Field(max_length=200)] = ""
     still_good: bool = False
+
+    @model_validator(mode="after")
+    def _named(self) -> Self:
+        if bool(self.allowed_by.strip()) != bool(self.allowed_why.strip()):
+            raise ValueError("give both allowed_by and allowed_why: a name and its reason")
+        return self
 
 
 class OneReadingInput(Strict):

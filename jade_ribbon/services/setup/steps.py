@@ -7,6 +7,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.words import quantity, sentence
 from jade_ribbon.core.setup.card import READING_RANGES, SetupStep
 from jade_ribbon.core.setup.readiness import check_frame, refused
 from jade_ribbon.services.errors import ConflictError
@@ -18,6 +19,9 @@ from jade_ribbon.services.setup.roles import check_authorised
 from jade_ribbon.services.shop.inputs import MountInput
 from jade_ribbon.services.shop.saws import mount
 from jade_ribbon.store.models import SetupStepRow
+
+STEEL_SLACK = 1.05
+"""What a reading may be off, before a steel counts as over its range."""
 
 
 def record_step(
@@ -104,8 +108,18 @@ def _check_frame(found: Open, key: str, given: StepInput) -> None:
     reach = found.best.evaluation.reachable_MPa
     known = found.job.saw.wheel_force_max_N is not None
     left = given.left.get("stress_MPa")
-    if key == "tension" and given.done and known and left is not None:
+    if key != "tension" or not given.done or left is None:
+        return
+    if known:
         check_frame(left, reach_MPa=reach)
+    most = found.card.tension.high_MPa
+    if left > most * STEEL_SLACK:
+        words = sentence(
+            quantity(left, "stress"),
+            " is over what this steel stands: slacken it; accepted: up to ",
+            quantity(most, "stress"),
+        )
+        raise InputError([Fault("left.stress_MPa", words, left)])
 
 
 def _move_saw(session: Session, found: Open, key: str, given: StepInput, at: datetime) -> None:

@@ -7,6 +7,7 @@ from flask.testing import FlaskClient
 from sqlalchemy import event
 
 from tests.support.set_up import begin, whole
+from tests.support.walks import open_card, tick_all
 
 SETUP = "/api/setups/1"
 SAW = "/api/saws/1"
@@ -192,3 +193,34 @@ def test_a_card_is_read_in_a_bounded_number_of_statements(shop: FlaskClient) -> 
         shop.post("/api/setups", json={"job_id": copy, "band_id": 1})
     assert statements() <= first + 4
     assert first < 45
+
+
+def _ticked_but(shop: FlaskClient, url: str, key: str, left: dict[str, float], **more: Any) -> Any:
+    """Every step done, one with a figure left."""
+    tick_all(shop, url)
+    body = {"key": key, "done": True, "left": left, "who": "Odda", **more}
+    answer = shop.post(f"{url}/steps", json=body)
+    assert answer.status_code == 200, answer.get_json()
+    return answer.get_json()
+
+
+def test_a_reading_left_out_of_its_limits_keeps_the_saw_from_ready(shop: FlaskClient) -> None:
+    url = open_card(shop)
+    shut = _ticked_but(shop, url, "tension", {"stress_MPa": 60.0})
+    assert not shut["ready"] and shut["steps"]["tension"]["out"]
+    assert shop.post(f"{url}/finish").status_code == 409
+    named = {"allowed_by": "Odda", "allowed_why": "rough firewood, once"}
+    allowed = _ticked_but(shop, url, "tension", {"stress_MPa": 60.0}, **named)
+    assert allowed["ready"] and allowed["steps"]["tension"]["allowed_by"] == "Odda"
+    assert shop.post(f"{url}/finish").status_code == 200
+
+
+def test_a_reason_needs_its_name_and_nothing_allows_more_than_the_steel(shop: FlaskClient) -> None:
+    url = open_card(shop)
+    tick_all(shop, url)
+    half = {"key": "tension", "done": True, "left": {}, "allowed_by": "Odda"}
+    assert shop.post(f"{url}/steps", json=half).status_code == 422
+    named = {"allowed_by": "Odda", "allowed_why": "it holds"}
+    over = {"key": "tension", "done": True, "left": {"stress_MPa": 280.0}, **named}
+    refused = shop.post(f"{url}/steps", json=over)
+    assert refused.status_code == 422

@@ -40,6 +40,19 @@
       : undefined,
   );
   const last = $derived(outbox.last);
+  /** Steps left out of their limits by somebody's reason. */
+  const leftSo = $derived(
+    (setup?.card.steps ?? []).flatMap((s) => {
+      const state = setup?.steps[s.key];
+      if (!state?.allowed_by) return [];
+      return state.out.map((words) => ({
+        title: s.title,
+        words,
+        by: state.allowed_by,
+        why: state.allowed_why,
+      }));
+    }),
+  );
   const guard = $derived(setup?.card.steps.find((s) => s.key === "guard"));
 
   async function load(id: number): Promise<void> {
@@ -167,6 +180,13 @@
       All pieces are logged. {card.when_done}
       <a href="#/shop/saws/{card.saw_id}">Record the tension</a>
     </p>
+  {/if}
+  {#if setup?.job_id === jobId}
+    {#each leftSo as step (step.title)}
+      <p class="soft">
+        {step.title}: {shop.words(step.words)}; left so by {step.by}: {step.why}.
+      </p>
+    {/each}
   {/if}
   <div class="run">
     <section class="log" aria-label="Log a run">

@@ -37,9 +37,19 @@
   }
 
   function help(reading: StepReading, side: string): string {
+    if (side !== "left") return "";
     const value = last[reading.key];
-    if (side !== "left" || value === undefined) return "";
-    return `last time ${shop.say(value, reading.kind)}`;
+    const before = value === undefined ? "" : `last time ${shop.say(value, reading.kind)}`;
+    return [wanted(reading), before].filter(Boolean).join("; ");
+  }
+
+  /** The limits a reading is judged by when it is left. */
+  function wanted(reading: StepReading): string {
+    const limit = reading.limit;
+    if (!limit || typeof limit.high !== "number") return "";
+    const high = shop.say(limit.high, reading.kind);
+    if (!limit.low) return `wanted: up to ${high}`;
+    return `wanted: ${shop.number(limit.low, reading.kind)} to ${high}`;
   }
 
   /** The stand-in that reads this figure, where one is chosen. */

@@ -27,6 +27,8 @@
   let why = $state("");
   let authorised = $state("");
   let note = $state("");
+  let allowedBy = $state("");
+  let allowedWhy = $state("");
   const recorded = $derived(setup.steps[step.key]);
   const settled = $derived(card.settled(step.key));
   const good = $derived(settled ? undefined : setup.still_good[step.key]);
@@ -44,6 +46,11 @@
       .filter(Boolean)
       .join(", "),
   );
+
+  function allow(): void {
+    const named = { allowed_by: allowedBy.trim(), allowed_why: allowedWhy.trim() };
+    void card.record({ key: step.key, done: true, authorised_by: authorised, note, ...named });
+  }
 
   function done(more: { still_good?: boolean } = {}): void {
     void card.record({ key: step.key, done: true, authorised_by: authorised, note, ...more });
@@ -74,6 +81,23 @@
 
 {#if step.readings.length > 0}<ReadingFields {card} {setup} {step} />{/if}
 
+{#if recorded && recorded.out.length > 0}
+  <div class="out" role="alert">
+    {#each recorded.out as words, i (i)}<p><strong>{shop.words(words)}.</strong></p>{/each}
+    {#if recorded.allowed_by}
+      <p>Left so by {recorded.allowed_by}: {recorded.allowed_why}.</p>
+    {:else}
+      <p>The step stays open. Set it again, or say who lets it stay and why.</p>
+      <div class="allow no-print">
+        <label>Who lets it stay<input bind:value={allowedBy} list="step-people" /></label>
+        <label class="note">Why<input bind:value={allowedWhy} autocomplete="off" /></label>
+        <Action disabled={!allowedBy.trim() || !allowedWhy.trim()} onclick={() => allow()}
+          >Let it stay</Action
+        >
+      </div>
+    {/if}
+  </div>
+{/if}
 {#if settled && recordWords}<p class="recorded">Recorded: {recordWords}.</p>{/if}
 {#if setup.last?.notes[step.key]}
   <p class="recorded"><span class="soft">Noted last time:</span> {setup.last.notes[step.key]}</p>
@@ -172,6 +196,17 @@
   .refused {
     color: var(--vermilion);
     font-weight: 650;
+  }
+  .out {
+    margin-top: var(--s3);
+    padding: var(--s2) var(--s3);
+    border-left: 4px solid var(--vermilion);
+  }
+  .allow {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s3);
+    align-items: end;
   }
   .good {
     display: flex;

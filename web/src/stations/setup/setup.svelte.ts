@@ -36,9 +36,14 @@ export class SetupState {
     return this.picked ?? (shop.settings?.rules.tension_means as Means | undefined) ?? "gauge";
   }
 
+  /** Ticked, but left out of its limits with nobody's reason. */
+  #open(state: SetupAnswer["steps"][string]): boolean {
+    return state.out.length > 0 && !state.allowed_by;
+  }
+
   settled(key: string): boolean {
     const state = this.answer?.steps[key];
-    return Boolean(state?.done || state?.skipped);
+    return Boolean((state?.done && !this.#open(state)) || state?.skipped);
   }
 
   get next(): string | null {
@@ -117,6 +122,8 @@ export class SetupState {
       skipped: "",
       note: "",
       authorised_by: "",
+      allowed_by: "",
+      allowed_why: "",
       still_good: false,
       who: this.who,
       found: known(draft.found),

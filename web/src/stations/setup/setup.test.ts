@@ -76,6 +76,9 @@ const STATE = {
   skipped: "",
   who: "Brill",
   authorised_by: "",
+  allowed_by: "",
+  allowed_why: "",
+  out: [],
   still_good: false,
   at: "2026-11-20T10:00:00Z",
 };
