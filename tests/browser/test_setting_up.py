@@ -48,7 +48,7 @@ def second_half(page: Page, address: str, card: int) -> None:
     """From tracking to a ready saw, the drift measured on the way."""
     page.goto(f"{address}/#/setup/{card}")
     done = tick_off(page, "Drift")
-    assert len(done) == 8 and "Upper guides" in done[1]
+    assert len(done) == 8 and "Lower the guard" in done[1] and "Upper guides" in done[2]
     page.get_by_label("As left, off the line").fill("5")
     page.get_by_label("As left, over a run of").fill("300")
     page.get_by_role("button", name="What does it say?").tap()

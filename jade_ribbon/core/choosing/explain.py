@@ -93,8 +93,10 @@ def _pitch(best: Ranked, choice: Choice, job: Job) -> Reason:
 
 
 def _steel(best: Ranked, choice: Choice, job: Job) -> Reason:
+    least = choice.cheapest is None or choice.cheapest.total >= best.total - 0.005
+    of_what = "a piece" if least else "of those left by width and pitch"
     words = {
-        "cost": f"Least cost a piece, {best.total:.2f}",
+        "cost": f"Least cost {of_what}, {best.total:.2f}",
         "long_life": "Longest life by house rule",
         "cheap": "Cheapest band by house rule",
     }[job.rules.steel]

@@ -136,14 +136,20 @@ def beta_without(life: ShopLife, own_m: float) -> float:
     return max(life.posterior.beta - float(mine**SHAPE), 1e-12)
 
 
-def chance_to_last(life: ShopLife, *, used_m: float, next_m: float) -> float:
-    """Chance (0..1) that an edge also sees the next metres through."""
+def chance_to_last(
+    life: ShopLife, *, used_m: float, next_m: float, lost_m: float = 0.0, limit: float = 1.0
+) -> float:
+    """Chance (0..1) that an edge also sees the next metres through, to a share of its life.
+
+    `lost_m` is what signs took of it beyond its own metres. Used up to a limit of its life, an
+    edge has used so much more of what it may.
+    """
     return survival(
         alpha=life.posterior.alpha,
         beta=beta_without(life, used_m),
         shape=SHAPE,
-        used_m=used_m,
-        next_m=next_m,
+        used_m=(used_m + lost_m) / limit,
+        next_m=next_m / limit,
     ).probability
 
 

@@ -24,6 +24,7 @@ from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.stock.slices import Slices
 from jade_ribbon.services.planning.snapshot import Snapshot
 from jade_ribbon.services.rack.bands import chance
+from jade_ribbon.services.shop.defects import OpenDefect
 
 
 @dataclass(frozen=True)
@@ -166,6 +167,7 @@ class PlanAnswer:
     openers: tuple[Opener, ...]
     steels: tuple[SteelCost, ...]
     slices: Slices | None
+    defects: list[OpenDefect]
 
 
 def band_figures(facts: BandFacts, place: str) -> BandFigures:
@@ -210,7 +212,8 @@ def feed_figures(e: Evaluation, run: RunFigures, job: Job, snapshot: Snapshot) -
     row = next((b for b in snapshot.bands if b.id == facts.band.band_id), None)
     if row is not None:
         wood_m = to_wood_metres(total_m, steel_key=row.steel, material=cut.material)
-        lasts = chance(row, snapshot.lives, wood_m)
+        limit = job.rates.dullness_limit(cut.finish, job.rules)
+        lasts = chance(row, snapshot.lives, wood_m, limit=limit)
     return FeedFigures(
         feed_m_min=run.feed_m_min,
         bite_mm=run.cut.bite_mm,

@@ -31,6 +31,7 @@ from jade_ribbon.services.planning.snapshot import (
     type_candidates,
 )
 from jade_ribbon.services.records import get
+from jade_ribbon.services.shop.defects import told_defects
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import SawRow
 
@@ -116,6 +117,7 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
         prevented="" if best or choice.stop else prevented(choice),
         openers=() if best or choice.stop else openers(choice.excluded, job),
         slices=_slices(given, job, best),
+        defects=told_defects(session, row.id),
     )
 
 

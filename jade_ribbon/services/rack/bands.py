@@ -359,7 +359,14 @@ def delete_event(session: Session, event_id: int) -> int:
     return log_change(session, event, "delete", before).id
 
 
-def chance(row: BandRow, lives: ShopLives, next_m: float) -> float:
-    """Chance that a band's edge sees the next equivalent (wood) metres through."""
+def chance(row: BandRow, lives: ShopLives, next_m: float, *, limit: float = 1.0) -> float:
+    """Chance that a band's edge sees the next equivalent (wood) metres through.
+
+    To a finish's limit, a share of the life. What signs and smoke took counts as metres used.
+    """
     life = lives.of(row.steel, row.sharpenings)
-    return chance_to_last(life, used_m=row.edge_equivalent_m, next_m=next_m)
+    own = own_life_m(life, used_m=row.edge_equivalent_m)
+    lost = max(0.0, dullness_of(row, life) * own - row.edge_equivalent_m)
+    return chance_to_last(
+        life, used_m=row.edge_equivalent_m, lost_m=lost, next_m=next_m, limit=limit
+    )

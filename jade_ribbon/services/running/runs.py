@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 from datetime import datetime
+from typing import cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -11,7 +12,7 @@ from jade_ribbon.core.bands.speed_choice import choose_speed
 from jade_ribbon.core.choosing.evaluate import evaluate
 from jade_ribbon.core.edge.run_pace import doubt, feed_and_time
 from jade_ribbon.core.edge.run_wear import run_wear
-from jade_ribbon.core.job import Job
+from jade_ribbon.core.job import Finish, Job
 from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.core.setup.readiness import when_done
 from jade_ribbon.services.errors import ConflictError
@@ -28,7 +29,7 @@ from jade_ribbon.services.records import as_record, get, log_change, now
 from jade_ribbon.services.running.inputs import RunInput
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.saws import core_saw
-from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.services.shop.settings import read_shop, rules_for
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow
 
 
@@ -141,7 +142,9 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
 def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnswer:
     band: BandAnswer = one_band(session, row.band_id)
     band_row: BandRow = get(session, "band", row.band_id)
-    lasts = chance(band_row, shop_lives(session), row.equivalent_m)
+    shop = read_shop(session)
+    limit = shop.rates.dullness_limit(cast(Finish, row.finish), rules_for(shop, {}))
+    lasts = chance(band_row, shop_lives(session), row.equivalent_m, limit=limit)
     before = dull_before
     if before is None:
         before = max(0.0, band.dullness - row.equivalent_m / band.life_m)

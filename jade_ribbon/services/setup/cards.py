@@ -29,7 +29,6 @@ from jade_ribbon.services.setup.kept import (
     StillGood,
     compare,
     last_time,
-    open_defects,
     steps_of,
     still_good,
 )
@@ -39,6 +38,7 @@ from jade_ribbon.services.setup.roles import (
     fittings_record,
     read_setting_up,
 )
+from jade_ribbon.services.shop.defects import OpenDefect, open_defects, told_defects
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import habits
 from jade_ribbon.store.models import BandRow, JobRow, SawRow, SetupRow, SetupStepRow
@@ -124,6 +124,7 @@ class SetupAnswer:
     instruments: dict[str, str]
     fittings: FittingsInput
     explained: Mapping[str, Explained]
+    defects: list[OpenDefect]
 
 
 def _choice_of(session: Session, job_row: JobRow, band_id: int) -> tuple[Job, Choice, Snapshot]:
@@ -259,6 +260,7 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         instruments=settings.instruments,
         fittings=fittings_record(saw),
         explained=explain_steps(found.card, found.best, found.job),
+        defects=told_defects(session, saw.id),
     )
 
 

@@ -16,7 +16,6 @@ from jade_ribbon.services.setup.roles import core_fittings
 from jade_ribbon.store.models import (
     BandEventRow,
     BandRow,
-    DefectRow,
     JobRow,
     SawRow,
     SetupRow,
@@ -263,17 +262,3 @@ def _kept(
         skipped=[k for k, s in steps.items() if s.skipped],
         who=sorted({s.who for s in steps.values() if s.who}),
     )
-
-
-def open_defects(session: Session, saw_id: int) -> list[DefectRow]:
-    """What is wrong with a saw and not closed, oldest first."""
-    query = (
-        select(DefectRow)
-        .where(
-            DefectRow.saw_id == saw_id,
-            DefectRow.closed_at.is_(None),
-            DefectRow.deleted_at.is_(None),
-        )
-        .order_by(DefectRow.id)
-    )
-    return list(session.scalars(query))

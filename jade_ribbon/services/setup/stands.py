@@ -16,8 +16,9 @@ from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candi
 from jade_ribbon.services.records import as_record, get, log_change, now
 from jade_ribbon.services.setup.guide_life import GuideLife, guide_lives
 from jade_ribbon.services.setup.inputs import CloseInput, DefectInput, FittingsInput
-from jade_ribbon.services.setup.kept import KeptSetup, kept_setups, open_defects
+from jade_ribbon.services.setup.kept import KeptSetup, kept_setups
 from jade_ribbon.services.setup.roles import fittings_record
+from jade_ribbon.services.shop.defects import open_defects
 from jade_ribbon.services.shop.saws import SawAnswer, core_saw, one_saw
 from jade_ribbon.store.models import DefectRow, JobRow, SawRow
 

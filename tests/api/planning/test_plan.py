@@ -9,6 +9,7 @@ from flask.testing import FlaskClient
 
 from jade_ribbon.cli import main
 from tests.support.shop import BAND
+from tests.support.walks import open_card, plan
 
 CUT = {
     "operation": "resaw",
@@ -277,3 +278,24 @@ def test_a_job_of_the_shop_s_own_material_travels(shop: FlaskClient, tmp_path: A
     again = other.post("/api/jobs/import", json=file).json
     assert again is not None and again["material"] == taken["material"]
     app.extensions["store"].close()
+
+
+def test_what_is_wrong_with_a_saw_stands_on_the_plan_and_the_card(shop: FlaskClient) -> None:
+    assert plan(shop)["defects"] == []
+    told = {"text": "Tyre loose at the seam", "stops": True, "who": "Odda"}
+    assert shop.post("/api/saws/1/defects", json=told).status_code in (200, 201)
+    wanted = [{"text": "Tyre loose at the seam", "stops": True}]
+    assert plan(shop)["defects"] == wanted
+    assert shop.get(open_card(shop)).get_json()["defects"] == wanted
+
+
+def test_slices_say_what_they_take_of_the_billet(shop: FlaskClient) -> None:
+    """7 boards of 14 mm and 6 kerfs; with the last face sawn, 7."""
+    sliced = plan(shop, slice_mm=14, billet_mm=130)["slices"]
+    kerf = plan(shop)["best"]["band"]["kerf_mm"]
+    assert sliced["cuts"] == 6 and sliced["enough"]
+    assert sliced["needed_mm"] == pytest.approx(7 * 14 + 6 * kerf)
+    last = plan(shop, slice_mm=14, billet_mm=100, last_face_sawn=True)["slices"]
+    assert last["cuts"] == 7 and not last["enough"]
+    assert last["given"] == int((100 - kerf + kerf) // (14 + kerf))
+    assert plan(shop)["slices"] is None

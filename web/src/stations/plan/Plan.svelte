@@ -91,6 +91,13 @@
     <Sentence faults={plan.faults} />
     {#if sentenceOf(ticket.draft.operation)?.takes_outline}<OutlineDrop />{/if}
     {#if plan.failed}<p class="fault" role="alert">{shop.words(plan.failed)}</p>{/if}
+    {#each plan.answer?.defects ?? [] as defect (defect.text)}
+      <p class="fault" role="status">
+        <strong>{defect.stops ? "A defect stops this saw:" : "Known of this saw:"}</strong>
+        {defect.text}
+        <a href="#/shop/saws/{plan.answer?.saw_id}/stand">The saw as it stands</a>
+      </p>
+    {/each}
     {#if plan.answer?.stop}
       <p class="stop" role="alert"><strong>Stop.</strong> {shop.words(plan.answer.stop.text)}</p>
     {:else if plan.answer && !best}

@@ -183,7 +183,7 @@
   {/if}
   {#if setup?.job_id === jobId}
     {#each leftSo as step (step.title)}
-      <p class="soft">
+      <p class="soft left">
         {step.title}: {shop.words(step.words)}; left so by {step.by}: {step.why}.
       </p>
     {/each}
@@ -312,6 +312,9 @@
   h1 strong {
     font-weight: 650;
     color: var(--jade);
+  }
+  .left {
+    padding-bottom: var(--s2);
   }
   .unready {
     padding-bottom: var(--s3);

@@ -63,6 +63,13 @@
     acknowledged={setup.acknowledged}
     onacknowledge={(key, name) => card.acknowledge(key, name)}
   />
+  {#each setup.defects as defect (defect.text)}
+    <p class="defect" role="status">
+      <strong>{defect.stops ? "A defect stops this saw:" : "Known of this saw:"}</strong>
+      {defect.text}
+      <a href="#/shop/saws/{setup.saw_id}/stand">The saw as it stands</a>
+    </p>
+  {/each}
   <div class="card">
     <StepRail {card} />
     <div>
@@ -101,6 +108,10 @@
 {/if}
 
 <style>
+  .defect {
+    padding-bottom: var(--s2);
+    color: var(--vermilion);
+  }
   .empty {
     display: grid;
     gap: var(--s4);

@@ -8,6 +8,7 @@
 
   function mark(key: string, place: number): string {
     const state = card.answer?.steps[key];
+    if (state?.done && !card.settled(key)) return "!";
     if (state?.still_good && state.done) return "≈";
     if (state?.done) return "✓";
     return state?.skipped ? "–" : String(place);
@@ -15,6 +16,7 @@
 
   function words(key: string): string {
     const state = card.answer?.steps[key];
+    if (state?.done && !card.settled(key)) return "out of its limits";
     if (state?.done) return state.still_good ? "still good from last time" : "done";
     if (state?.skipped) return "skipped";
     return card.answer?.still_good[key] ? "may still be good" : "to do";

@@ -456,3 +456,33 @@ describe("the drawing of a step", () => {
     expect(screen.getByRole("img").innerHTML).not.toMatch(/NaN|undefined/);
   });
 });
+
+describe("a reading out of its limits", () => {
+  const OUT = { ...STATE, out: ["Stress: 56 MPa left, 70 to 130 MPa wanted"] };
+
+  it("keeps the step open, marks the rail, and asks for a name and a reason", async () => {
+    const setup = setupOf({ steps: { tension: OUT } });
+    const card = cardOf(setup);
+    expect(card.settled("tension")).toBe(false);
+    render(StepRail, { card });
+    expect(screen.getByText(/out of its limits/)).toBeTruthy();
+    const step = setup.card.steps.find((s) => s.key === "tension");
+    if (!step) throw new Error("no tension step in the sample");
+    server(setup);
+    render(StepCard, { card, setup, step });
+    expect(screen.getByRole("alert").textContent).toContain("56 MPa left");
+    const allow = screen.getByRole("button", { name: "Let it stay" });
+    expect(allow.hasAttribute("disabled")).toBe(true);
+    await fireEvent.input(screen.getByLabelText("Who lets it stay"), { target: { value: "Odda" } });
+    await fireEvent.input(screen.getByLabelText("Why"), { target: { value: "once" } });
+    await fireEvent.click(allow);
+    expect(await bodies()).toContainEqual(
+      expect.objectContaining({ key: "tension", allowed_by: "Odda", allowed_why: "once" }),
+    );
+  });
+
+  it("is settled once somebody answers for it", () => {
+    const allowed = { ...OUT, allowed_by: "Odda", allowed_why: "once" };
+    expect(cardOf(setupOf({ steps: { tension: allowed } })).settled("tension")).toBe(true);
+  });
+});
