@@ -283,6 +283,7 @@ class SetupStepRow(Base):
     who: Mapped[str] = mapped_column(String(40), default="")
     authorised_by: Mapped[str] = mapped_column(String(40), default="")
     allowed_by: Mapped[str] = mapped_column(String(40), server_default=text("''"), default="")
+    check_again: Mapped[str] = mapped_column(String(60), server_default=text("''"), default="")
     allowed_why: Mapped[str] = mapped_column(String(200), server_default=text("''"), default="")
     still_good: Mapped[bool] = mapped_column(default=False)
     at: Mapped[datetime]

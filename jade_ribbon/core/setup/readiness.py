@@ -1,6 +1,6 @@
 """When a step still holds, what a step needs first, and what stands before a ready saw."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -13,6 +13,14 @@ ON_TENSION = ("tension", "fine_track", "guides_upper", "guides_lower", "drift")
 """Steps that hold only while the band stays under the tension they were done at."""
 MOVES_SAW = ("mount", "tension", "speed")
 """Steps that change the saw itself: its band, its tension, its speed."""
+DISTURBS: Mapping[str, tuple[str, ...]] = {
+    "mount": ("rough_track", "tension", "fine_track", "guides_upper", "guides_lower", "drift"),
+    "tension": ("fine_track", "guides_upper", "guides_lower", "drift"),
+    "fine_track": ("guides_upper", "guides_lower", "drift"),
+    "guard": ("guides_upper",),
+    "table": ("drift",),
+}
+"""What a step done anew moves of what was done before: it is checked again."""
 FRAME_SLACK = 1.05
 """What a reading may be off, before a frame counts as overloaded."""
 IDLE_WORDS = {
@@ -68,6 +76,8 @@ def not_ready(
     *,
     open_stops: bool,
     open_steps: Sequence[str],
+    asked: Sequence[str] = (),
+    to_check: Sequence[str] = (),
     out_of_limits: Sequence[Said] = (),
     band_on: bool,
     tension: TensionState,
@@ -78,6 +88,13 @@ def not_ready(
         return "A stop must be acknowledged by name first."
     if open_steps:
         return f"Still to do: {', '.join(open_steps)}."
+    if asked:
+        return (
+            f"A note speaks of damage ({asked[0]}): record it with the band, or write the note "
+            "otherwise."
+        )
+    if to_check:
+        return f"Check again: {', '.join(to_check)}."
     if out_of_limits:
         return sentence(out_of_limits[0], ". Set it again, or a named person says why it may stay.")
     if not band_on:

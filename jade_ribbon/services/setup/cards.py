@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.choosing.cautions import DISCLAIMER, Caution, cautions_for
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.figures import Explained
+from jade_ribbon.core.edge.notes import defect_spoken_of
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said, metric, sentence
@@ -58,14 +59,19 @@ class StepState:
     authorised_by: str
     allowed_by: str
     allowed_why: str
+    asks_defect: str
+    """Damage its note speaks of, not recorded with the band."""
+    check_again: str
+    """The step that disturbed it since."""
     out: tuple[Said, ...]
     """What was left outside its limits."""
     still_good: bool
     at: datetime
 
 
-def step_state(row: SetupStepRow, card: SetupCard) -> StepState:
-    """A step as kept, its readings held against the card's limits."""
+def step_state(row: SetupStepRow, card: SetupCard, defects: tuple[str, ...]) -> StepState:
+    """A step as kept, its readings held against the card's limits, its note against the band."""
+    spoken = defect_spoken_of(row.note)
     step = next((s for s in card.steps if s.key == row.key), None)
     return StepState(
         done=row.done,
@@ -78,6 +84,8 @@ def step_state(row: SetupStepRow, card: SetupCard) -> StepState:
         authorised_by=row.authorised_by,
         allowed_by=row.allowed_by,
         allowed_why=row.allowed_why,
+        asks_defect=spoken.replace("_", " ") if spoken not in defects else "",
+        check_again=row.check_again if row.done else "",
         out=left_out(step, row.left) if step and row.done else (),
         still_good=row.still_good,
         at=row.at,
@@ -228,7 +236,8 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
     named = {a.key for a in acknowledged}
     stops = [c.key for c in cautions if c.level == "stop" and c.key not in named]
     kept = steps_of(session, row.id)
-    steps = {k: step_state(v, found.card) for k, v in kept.items()}
+    of_band = tuple(band.defects.split(";"))
+    steps = {k: step_state(v, found.card, of_band) for k, v in kept.items()}
     words = _not_ready(session, found, steps, stops)
     settings = read_setting_up(session)
     last = last_time(session, row)
@@ -274,6 +283,12 @@ def _not_ready(
             s.title
             for s in found.card.steps
             if s.key not in steps or not (steps[s.key].done or steps[s.key].skipped)
+        ],
+        asked=[s.asks_defect for s in steps.values() if s.asks_defect],
+        to_check=[
+            f"{s.title} (since {steps[s.key].check_again.lower()})"
+            for s in found.card.steps
+            if s.key in steps and steps[s.key].check_again
         ],
         out_of_limits=[
             words for s in steps.values() if s.out and not s.allowed_by for words in s.out

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import quantity, sentence
 from jade_ribbon.core.setup.card import READING_RANGES, SetupStep
-from jade_ribbon.core.setup.readiness import check_frame, refused
+from jade_ribbon.core.setup.readiness import DISTURBS, check_frame, refused
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import as_record, log_change, now
 from jade_ribbon.services.setup.cards import Open, SetupAnswer, one_setup, open_card
@@ -44,9 +44,30 @@ def record_step(
     if given.still_good:
         record |= _carried(session, found, key)
     when = at or now()
-    _keep(session, setup_id, key, record | {"at": when})
+    if _moved(session, setup_id, key, given):
+        _disturb(session, setup_id, step)
+    _keep(session, setup_id, key, record | {"at": when, "check_again": ""})
     _move_saw(session, found, key, given, when)
     return one_setup(session, setup_id)
+
+
+def _moved(session: Session, setup_id: int, key: str, given: StepInput) -> bool:
+    """Whether a step is done now otherwise than it stood: undone, or left at other figures."""
+    kept = steps_of(session, setup_id).get(key)
+    if kept is None or given.still_good:
+        return False
+    return bool(kept.done) != given.done or (given.done and kept.left != given.left)
+
+
+def _disturb(session: Session, setup_id: int, step: SetupStep) -> None:
+    """Mark what was done before and is moved by a step done anew."""
+    kept = steps_of(session, setup_id)
+    for key in DISTURBS.get(step.key, ()):
+        row = kept.get(key)
+        if row is not None and row.done and not row.check_again:
+            before = as_record(row)
+            row.check_again = step.title
+            log_change(session, row, "edit", before)
 
 
 def _check_needs(session: Session, found: Open, step: SetupStep, given: StepInput) -> None:

@@ -197,11 +197,14 @@ def test_a_card_is_read_in_a_bounded_number_of_statements(shop: FlaskClient) -> 
 
 def _ticked_but(shop: FlaskClient, url: str, key: str, left: dict[str, float], **more: Any) -> Any:
     """Every step done, one with a figure left."""
-    tick_all(shop, url)
-    body = {"key": key, "done": True, "left": left, "who": "Odda", **more}
-    answer = shop.post(f"{url}/steps", json=body)
-    assert answer.status_code == 200, answer.get_json()
-    return answer.get_json()
+    answer = shop.get(url).get_json()
+    for step in answer["card"]["steps"]:
+        figures = {"left": left, **more} if step["key"] == key else {}
+        body = {"key": step["key"], "done": True, "who": "Odda", **figures}
+        posted = shop.post(f"{url}/steps", json=body)
+        assert posted.status_code == 200, posted.get_json()
+        answer = posted.get_json()
+    return answer
 
 
 def test_a_reading_left_out_of_its_limits_keeps_the_saw_from_ready(shop: FlaskClient) -> None:
@@ -224,3 +227,36 @@ def test_a_reason_needs_its_name_and_nothing_allows_more_than_the_steel(shop: Fl
     over = {"key": "tension", "done": True, "left": {"stress_MPa": 280.0}, **named}
     refused = shop.post(f"{url}/steps", json=over)
     assert refused.status_code == 422
+
+
+def test_what_a_step_done_anew_moves_is_to_be_checked_again(shop: FlaskClient) -> None:
+    """More tension pulls the band over: tracking and guides are no longer as they were left."""
+    url = open_card(shop)
+    assert tick_all(shop, url)["ready"]
+    again = {"key": "tension", "done": True, "left": {"stress_MPa": 140.0}, "who": "Odda"}
+    shut = shop.post(f"{url}/steps", json=again).get_json()
+    disturbed = [k for k, s in shut["steps"].items() if s["check_again"]]
+    assert set(disturbed) == {"fine_track", "guides_upper", "guides_lower", "drift"}
+    assert shut["ready_words"].startswith("Check again: Track again (since tension)")
+    for key in disturbed:
+        answer = shop.post(f"{url}/steps", json={"key": key, "done": True}).get_json()
+    assert answer["ready"], answer["ready_words"]
+
+
+def test_the_same_figure_recorded_again_disturbs_nothing(shop: FlaskClient) -> None:
+    url = open_card(shop)
+    tick_all(shop, url)
+    body = {"key": "tension", "done": True, "note": "looked again", "who": "Odda"}
+    assert shop.post(f"{url}/steps", json=body).get_json()["ready"]
+
+
+def test_a_note_that_speaks_of_damage_asks_for_it(shop: FlaskClient) -> None:
+    """A crack written into a note stops the card until it stands with the band, or is denied."""
+    url = open_card(shop)
+    tick_all(shop, url)
+    note = {"key": "inspect", "done": True, "who": "Odda", "note": "small crack by the weld"}
+    shut = shop.post(f"{url}/steps", json=note).get_json()
+    assert not shut["ready"] and shut["steps"]["inspect"]["asks_defect"] == "crack"
+    assert "record it with the band" in shut["ready_words"]
+    denied = note | {"note": "no crack, no kink, weld flush"}
+    assert shop.post(f"{url}/steps", json=denied).get_json()["ready"]

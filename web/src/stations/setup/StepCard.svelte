@@ -81,6 +81,18 @@
 
 {#if step.readings.length > 0}<ReadingFields {card} {setup} {step} />{/if}
 
+{#if recorded?.asks_defect}
+  <p class="refused" role="alert">
+    The note speaks of damage: {recorded.asks_defect}.
+    <a href="#/rack/{setup.band_id}">Record it with {setup.band_label}</a>, or write the note
+    otherwise.
+  </p>
+{/if}
+{#if recorded?.check_again}
+  <p class="refused" role="status">
+    Check again: {recorded.check_again} was done anew since, and may have moved it.
+  </p>
+{/if}
 {#if recorded && recorded.out.length > 0}
   <div class="out" role="alert">
     {#each recorded.out as words, i (i)}<p><strong>{shop.words(words)}.</strong></p>{/each}

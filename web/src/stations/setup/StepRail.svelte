@@ -16,6 +16,7 @@
 
   function words(key: string): string {
     const state = card.answer?.steps[key];
+    if (state?.check_again) return `check again, since ${state.check_again.toLowerCase()}`;
     if (state?.done && !card.settled(key)) return "out of its limits";
     if (state?.done) return state.still_good ? "still good from last time" : "done";
     if (state?.skipped) return "skipped";

@@ -36,9 +36,9 @@ export class SetupState {
     return this.picked ?? (shop.settings?.rules.tension_means as Means | undefined) ?? "gauge";
   }
 
-  /** Ticked, but left out of its limits with nobody's reason. */
+  /** Ticked, but disturbed since, or left out of its limits with nobody's reason. */
   #open(state: SetupAnswer["steps"][string]): boolean {
-    return state.out.length > 0 && !state.allowed_by;
+    return state.check_again !== "" || (state.out.length > 0 && !state.allowed_by);
   }
 
   settled(key: string): boolean {

@@ -78,6 +78,8 @@ const STATE = {
   authorised_by: "",
   allowed_by: "",
   allowed_why: "",
+  check_again: "",
+  asks_defect: "",
   out: [],
   still_good: false,
   at: "2026-11-20T10:00:00Z",
