@@ -37,6 +37,16 @@ def frame_force_N(saw: Saw) -> float:
     return assumed_frame_force_N(saw.smallest_wheel_mm)
 
 
+GRIT_LEAST_SHARE = 0.1
+"""A grit edge grinds with many small grains: it rubs under a tenth of the least bite of teeth."""
+
+
+def least_bite_mm(facts: BandFacts, job: Job) -> float:
+    """Bite (mm) under which an edge only rubs."""
+    share = GRIT_LEAST_SHARE if facts.steel.is_grit else 1.0
+    return share * job.cut.material.bite_min_mm
+
+
 def span_mm(facts: BandFacts, job: Job) -> float:
     """Span (mm) in which the band is held: between the guides, or free where there are none."""
     saw, height = job.saw, job.cut.standing_height_mm

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from jade_ribbon.core.bands.cut_wear import wear_factor
 from jade_ribbon.core.bands.facts import BandFacts, band_facts
-from jade_ribbon.core.bands.reach import reachable_stress, span_mm, teeth_in_cut
+from jade_ribbon.core.bands.reach import least_bite_mm, reachable_stress, span_mm, teeth_in_cut
 from jade_ribbon.core.bands.speed_choice import MAX_TOLERANCE, SpeedChoice, choose_speed
 from jade_ribbon.core.choosing.conflicts import (
     Reason,
@@ -124,7 +124,7 @@ def window_at(
         height_mm=cut.loaded_height_mm,
         gullet_area_mm2=facts.gullet_area_mm2,
         gullet_fill_limit=material.gullet_fill_limit,
-        bite_min_mm=material.bite_min_mm,
+        bite_min_mm=least_bite_mm(facts, job),
         bite_max_mm=bite_ceiling_mm(
             cut.finish, bite_target_mm=material.bite_target_mm, bite_max_mm=material.bite_max_mm
         ),

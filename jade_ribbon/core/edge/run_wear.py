@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.bands.cut_wear import wear_factor
 from jade_ribbon.core.bands.facts import BandFacts, band_facts
-from jade_ribbon.core.bands.reach import reachable_stress
+from jade_ribbon.core.bands.reach import least_bite_mm, reachable_stress
 from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
 from jade_ribbon.core.edge.shop_life import to_wood_metres
 from jade_ribbon.core.job import Candidate, Job
@@ -44,7 +44,7 @@ def run_wear(band: Candidate, job: Job, *, feed_m_min: float, speed_m_s: float) 
     filled = gullet_fill(
         bite_mm=chip, height_mm=cut.loaded_height_mm, gullet_area_mm2=facts.gullet_area_mm2
     )
-    hot = chip < material.bite_min_mm * (1.0 - 1e-9)
+    hot = chip < least_bite_mm(facts, job) * (1.0 - 1e-9)
     accepted = speed_range(facts.steel, material)
     speed = SpeedChoice(speed_m_s, "", accepted, over_most=speed_m_s > accepted.most_m_s * 1.02)
     factor = wear_factor(facts, job, speed, hot=hot)

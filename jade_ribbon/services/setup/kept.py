@@ -77,6 +77,8 @@ class KeptSetup:
     stress_MPa: float | None
     means: Means | None
     skipped: list[str]
+    allowed: list[str]
+    """Steps left out of their limits: who let them stay, and why."""
     who: list[str]
 
 
@@ -260,5 +262,10 @@ def _kept(
         stress_MPa=stress if tension is not None and tension.done else None,
         means=tension.means if tension else None,
         skipped=[k for k, s in steps.items() if s.skipped],
+        allowed=[
+            f"{k.replace('_', ' ')}: left so by {s.allowed_by}, {s.allowed_why}"
+            for k, s in steps.items()
+            if s.allowed_by
+        ],
         who=sorted({s.who for s in steps.values() if s.who}),
     )

@@ -216,6 +216,8 @@ def test_a_reading_left_out_of_its_limits_keeps_the_saw_from_ready(shop: FlaskCl
     allowed = _ticked_but(shop, url, "tension", {"stress_MPa": 60.0}, **named)
     assert allowed["ready"] and allowed["steps"]["tension"]["allowed_by"] == "Odda"
     assert shop.post(f"{url}/finish").status_code == 200
+    last = shop.get("/api/saws/1/stand").get_json()["last"]
+    assert last["allowed"] == ["tension: left so by Odda, rough firewood, once"]
 
 
 def test_a_reason_needs_its_name_and_nothing_allows_more_than_the_steel(shop: FlaskClient) -> None:

@@ -145,3 +145,14 @@ def test_a_tighter_tolerance_never_lets_the_band_be_fed_faster() -> None:
             if r.evaluation.facts.band.label == label and r.evaluation.window is not None
         ]
     assert len(limits) == 4 and limits == sorted(limits)
+
+
+@pytest.mark.parametrize("material", ["grp", "cfrp"])
+def test_a_composite_is_ground_by_a_grit_edge_at_the_rate_it_takes_off(material: str) -> None:
+    best = choose(
+        in_material(LARCH, material, operation="sheet", height_mm=8.0, length_mm=400.0)
+    ).best
+    assert best is not None and best.evaluation.facts.steel.is_grit
+    window = best.evaluation.window
+    assert window is not None and window.state == "open"
+    assert best.run.feed_m_min <= window.limits_m_min["grit"] * (1 + 1e-9)

@@ -120,6 +120,9 @@
               >
               for {stand.last.job_name}, by {stand.last.who.join(", ") || "nobody named"}{:else}no
               card finished yet{/if}
+            {#each stand.last?.allowed ?? [] as words (words)}
+              <br /><strong>{words}</strong>
+            {/each}
           </dd>
         </div>
       </dl>
