@@ -289,9 +289,9 @@ def evaluate(band: Candidate, job: Job) -> Evaluation:
     In metals the speed of least cost among those the drive has; else the one nearest the target.
     """
     found = evaluate_at(band, job, None)
-    if not job.cut.material.is_metal or (found.conflicts and found.speed is None):
+    if not job.cut.material.is_metal or found.window is None:
         return found
-    tried = [found, *(evaluate_at(band, job, v) for v in _other_speeds(found, job))]
+    tried = [found, *(_at_speed(found, job, v) for v in _other_speeds(found, job))]
     run = [e for e in tried if e.run is not None]
     return min(run, key=_cost_of, default=found)
 
@@ -299,6 +299,14 @@ def evaluate(band: Candidate, job: Job) -> Evaluation:
 def _cost_of(e: Evaluation) -> float:
     assert e.run is not None
     return e.run.cost.total
+
+
+def _at_speed(found: Evaluation, job: Job, speed_m_s: float) -> Evaluation:
+    """The same band at another speed: what comes before the speed stays as it was found."""
+    speed = choose_speed(found.facts, job, speed_m_s)
+    if speed is None:
+        return replace(found, run=None)
+    return _evaluate_feed(replace(found, conflicts=(), run=None, speed=speed), job)
 
 
 def _other_speeds(found: Evaluation, job: Job) -> tuple[float, ...]:
