@@ -80,13 +80,25 @@ def _posterior(prior: float, retired: Sequence[float], running: Sequence[float])
     )
 
 
-def _reference(prior: float, others: Sequence[tuple[float, bool]]) -> float:
-    """Median life to hold one record against: what the others say, none of them too far out."""
-    middle = _posterior(prior, [], []).median_life_m
+def _references(prior: float, records: Sequence[tuple[float, bool]]) -> list[float]:
+    """For each record the median life that all others give, none of them too far out."""
+    table = _posterior(prior, [], [])
+    middle = table.median_life_m
     low, high = middle / TRUSTED_TIMES, middle * TRUSTED_TIMES
-    retired = [min(max(m, low), high) for m, ended in others if ended]
-    running = [min(m, middle) for m, ended in others if not ended]
-    return _posterior(prior, retired, running).median_life_m
+    shares = [
+        (min(max(m, low), high) if ended else min(m, middle)) ** SHAPE for m, ended in records
+    ]
+    alpha = table.alpha + sum(ended for _, ended in records)
+    beta = table.beta + math.fsum(shares)
+    return [
+        _median(alpha - ended, beta - share)
+        for (_, ended), share in zip(records, shares, strict=True)
+    ]
+
+
+def _median(alpha: float, beta: float) -> float:
+    """Median life (m) of a posterior, as `life_posterior` gives it."""
+    return float((beta * math.expm1(math.log(2.0) / alpha)) ** (1.0 / SHAPE))
 
 
 def _learned(
@@ -99,8 +111,8 @@ def _learned(
     """
     records = [(m, True) for m in retired] + [(m, False) for m in running]
     ended, going, counted, doubted = [], [], {}, []
-    for i, (metres, is_event) in enumerate(records):
-        median = _reference(prior, records[:i] + records[i + 1 :])
+    medians = _references(prior, records)
+    for (metres, is_event), median in zip(records, medians, strict=True):
         far = metres > TRUSTED_TIMES * median or (is_event and metres < median / TRUSTED_TIMES)
         if far:
             doubted.append(metres)
@@ -126,8 +138,7 @@ def own_life_m(life: ShopLife, *, used_m: float) -> float:
 
     Otherwise a band that runs on would lengthen the very life it is measured against.
     """
-    half = math.expm1(math.log(2.0) / life.posterior.alpha)
-    return float((beta_without(life, used_m) * half) ** (1.0 / SHAPE))
+    return _median(life.posterior.alpha, beta_without(life, used_m))
 
 
 def beta_without(life: ShopLife, own_m: float) -> float:
