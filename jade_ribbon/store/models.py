@@ -160,7 +160,7 @@ class BandRow(Base):
     last_run_at: Mapped[datetime | None]
     sign_odds: Mapped[float] = mapped_column(server_default=text("1"), default=1.0)
     left_factor: Mapped[float] = mapped_column(server_default=text("1"), default=1.0)
-    defects: Mapped[str] = mapped_column(server_default=text("''"), default="")
+    defects: Mapped[list[str]] = mapped_column(server_default=text("'[]'"), default=list)
     kept_for: Mapped[str] = mapped_column(String(20), server_default=text("'all'"), default="all")
     deleted_at: Mapped[datetime | None]
 
@@ -396,7 +396,9 @@ class RunRow(Base):
     equivalent_m: Mapped[float]
     fouling_gain: Mapped[float]
     bending_share: Mapped[float]
-    to_confirm: Mapped[str] = mapped_column(server_default=text("''"), default="")
+    to_confirm: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
+    planned_m_min: Mapped[float | None]
+    planned_length_mm: Mapped[float | None]
     without_card: Mapped[str] = mapped_column(server_default=text("''"), default="")
     deleted_at: Mapped[datetime | None]
 

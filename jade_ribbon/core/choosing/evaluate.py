@@ -296,6 +296,27 @@ def evaluate(band: Candidate, job: Job) -> Evaluation:
     return min(run, key=_cost_of, default=found)
 
 
+MISFITS = frozenset(("length", "width", "thickness"))
+
+
+@dataclass(frozen=True)
+class Planned:
+    """What a run of a band is held against: its feed, m/min, and whether it goes on the saw."""
+
+    feed_m_min: float | None
+    fits: bool
+
+
+def planned_for(band: Candidate, job: Job) -> Planned:
+    """The feed for a band as it is; as it was when keen, where it would not be chosen any more."""
+    found = evaluate(band, job)
+    fits = not any(c.key in MISFITS for c in found.conflicts)
+    if found.run is None:
+        keen = replace(band, dullness=0.0, fouling=0.0, defects=(), kept_for="all")
+        found = evaluate(keen, job)
+    return Planned(found.run.feed_m_min if found.run else None, fits)
+
+
 def _cost_of(e: Evaluation) -> float:
     assert e.run is not None
     return e.run.cost.total

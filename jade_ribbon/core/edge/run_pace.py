@@ -31,6 +31,9 @@ ASKED_TIMES = 3.0
 """A feed or a length so many times the job's own, or its inverse, is asked about."""
 
 
+MISFIT_ASKED = "This band does not go on this saw; really?"
+
+
 def doubt(
     *, feed_m_min: float, planned_m_min: float | None, length_mm: float, planned_length_mm: float
 ) -> Sentence | None:

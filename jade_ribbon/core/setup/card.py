@@ -84,10 +84,15 @@ class SetupCard:
     steps: tuple[SetupStep, ...]
 
 
-def left_out(step: SetupStep, left: Mapping[str, float]) -> tuple[Said, ...]:
-    """What is said of the readings of a step that were left outside their limits."""
+def left_out(
+    step: SetupStep, left: Mapping[str, float], *, stress_share: float = 0.0
+) -> tuple[Said, ...]:
+    """What is said of the readings of a step that were left outside their limits.
+
+    `stress_share` is the relative uncertainty of the means a stress was read by.
+    """
     limits = {r.key: (r.label, r.kind, r.limit) for r in step.readings if r.limit is not None}
-    return out_of_limits(left, limits)
+    return out_of_limits(left, limits, {"stress_MPa": stress_share})
 
 
 def readings_of(text: SetupStepText) -> tuple[StepReading, ...]:

@@ -103,9 +103,13 @@ def side_push_for(
     return None
 
 
-def _uncertainty(forms: Tension, calibrated: Calibrated) -> dict[str, float]:
+def _uncertainty(
+    forms: Tension, calibrated: Calibrated, scale: ScaleSetting | None, stress_MPa: float
+) -> dict[str, float]:
     """How surely each means tells this stress, as a share of it."""
+    own = {"scale": scale.stress_uncertainty_MPa / stress_MPa} if scale is not None else {}
     return {
+        **own,
         "gauge": gauge_share(forms.gauge_stretch_um),
         "pluck": pluck_share(checked=calibrated.note_factor is not None),
         "push": PUSH_SHARE,
@@ -166,6 +170,7 @@ def tension_card(
             thickness_mm=facts.band.thickness_mm,
             span_mm=span,
         ).frequency_Hz
+    scale = _scale(calibrated, best, saw.force_per_strand)
     travels = saw.wheels == 2 and calibrated.travel_give is not None
     return TensionCard(
         stress_MPa=e.stress_MPa,
@@ -180,8 +185,8 @@ def tension_card(
         note_name=note_name(hertz) if hertz is not None else None,
         wheel_travel_mm=_travel(forms, calibrated) if travels else None,
         frame_limit_N=saw.wheel_force_max_N,
-        scale=_scale(calibrated, best, saw.force_per_strand),
-        uncertainty=_uncertainty(forms, calibrated),
+        scale=scale,
+        uncertainty=_uncertainty(forms, calibrated, scale, e.stress_MPa),
     )
 
 

@@ -21,8 +21,8 @@ DISTURBS: Mapping[str, tuple[str, ...]] = {
     "table": ("drift",),
 }
 """What a step done anew moves of what was done before: it is checked again."""
-FRAME_SLACK = 1.05
-"""What a reading may be off, before a frame counts as overloaded."""
+READING_SLACK = 1.05
+"""What a reading may be off, before a frame or a steel counts as overloaded."""
 IDLE_WORDS = {
     "leave_on": "House rule: the tension may stay on.",
     "release": "House rule: release the tension if the saw stands overnight.",
@@ -53,12 +53,26 @@ def check_frame(left_MPa: float, *, reach_MPa: float) -> None:
 
     Raises InputError when it is over it: slacken first.
     """
-    if left_MPa > FRAME_SLACK * reach_MPa:
+    if left_MPa > READING_SLACK * reach_MPa:
         words = sentence(
             quantity(left_MPa, "stress"),
             " puts more on the frame than it holds: slacken it; accepted: up to ",
             quantity(reach_MPa, "stress"),
             " in this band",
+        )
+        raise refuse("left.stress_MPa", words, left_MPa)
+
+
+def check_steel(left_MPa: float, *, high_MPa: float) -> None:
+    """A stress left at a step against the steel's highest.
+
+    Raises InputError when it is over it: no reason lets it stay.
+    """
+    if left_MPa > READING_SLACK * high_MPa:
+        words = sentence(
+            quantity(left_MPa, "stress"),
+            " is over what this steel stands: slacken it; accepted: up to ",
+            quantity(high_MPa, "stress"),
         )
         raise refuse("left.stress_MPa", words, left_MPa)
 

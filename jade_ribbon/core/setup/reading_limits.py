@@ -5,8 +5,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.quantities.words import Kind, Said, quantity, sentence
+from jade_ribbon.core.quantities.words import Kind, Said, Sentence, between, quantity, sentence
 from jade_ribbon.core.setup.figures import GuideCard, TensionCard
+from jade_ribbon.core.setup.tension_reading import SURE_90
 
 GAP_TIMES, GAP_MORE_MM = 2.0, 0.1
 """A guide's gap may be twice its figure, or a tenth more, whichever is larger."""
@@ -19,11 +20,10 @@ DRIFT_MOST_DEG = 2.0
 
 @dataclass(frozen=True)
 class ReadingLimit:
-    """Least and most a reading may be left at, SI; `never_over` no reason allows."""
+    """Least and most a reading may be left at, SI."""
 
     low: float | None = None
     high: float | None = None
-    never_over: float | None = None
 
     def holds(self, value: float) -> bool:
         over = self.high is not None and value > self.high * (1.0 + 1e-9)
@@ -46,7 +46,7 @@ def reading_limits(card: TensionCard, guides: GuideCard, speed_m_s: float, job: 
     height = job.cut.standing_height_mm
     gap = guides.guard_gap_mm + GUARD_MORE_MM
     limits = {
-        "tension": {"stress_MPa": ReadingLimit(card.low_MPa, card.high_MPa, card.high_MPa)},
+        "tension": {"stress_MPa": ReadingLimit(card.low_MPa, card.high_MPa)},
         "guides_upper": _guides(guides),
         "guides_lower": _guides(guides),
         "guard": {
@@ -70,26 +70,42 @@ def _said(limit: ReadingLimit, kind: Kind) -> Said:
     return sentence(quantity(limit.low, kind), " to ", quantity(limit.high or 0.0, kind))
 
 
-def out_of_limits(
-    left: Mapping[str, float], limits: Mapping[str, tuple[str, Kind, ReadingLimit]]
-) -> tuple[Said, ...]:
-    """A sentence for each reading left outside its limits.
+def _judged(
+    value: float, share: float, label: str, kind: Kind, limit: ReadingLimit
+) -> Sentence | None:
+    """What is said of one reading, `share` its relative uncertainty; None when it holds."""
+    half = SURE_90 * share * value
+    sure = limit.holds(value - half) and limit.holds(value + half)
+    if limit.holds(value) and sure:
+        return None
+    spread = between(value - half, value + half, kind)
+    unsure = sentence(", which may be ", spread, " by this means") if share else ""
+    return sentence(
+        f"{label[0].upper()}{label[1:]}: ",
+        quantity(value, kind),
+        " left",
+        unsure,
+        ", ",
+        _said(limit, kind),
+        " wanted",
+    )
 
-    `limits` gives each reading's label, kind and limit. Drift is judged as an angle of its run.
+
+def out_of_limits(
+    left: Mapping[str, float],
+    limits: Mapping[str, tuple[str, Kind, ReadingLimit]],
+    shares: Mapping[str, float],
+) -> tuple[Said, ...]:
+    """A sentence for each reading left outside its limits, or that may well be.
+
+    `limits` gives each reading's label, kind and limit, `shares` its relative uncertainty where
+    the means is known. Drift is judged as an angle of its run.
     """
     found: list[Said] = []
     for key, (label, kind, limit) in limits.items():
         value = left.get(key)
-        if value is not None and not limit.holds(value):
-            found.append(
-                sentence(
-                    f"{label[0].upper()}{label[1:]}: ",
-                    quantity(value, kind),
-                    " left, ",
-                    _said(limit, kind),
-                    " wanted",
-                )
-            )
+        if value is not None and (said := _judged(value, shares.get(key, 0.0), label, kind, limit)):
+            found.append(said)
     offset, run = left.get("offset_mm"), left.get("run_mm")
     if offset is not None and run:
         drift = math.degrees(math.atan2(abs(offset), run))

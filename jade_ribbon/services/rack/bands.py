@@ -11,9 +11,11 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.bands.facts import look_up, pitches_mm
 from jade_ribbon.core.edge.history import BandHistory, EventFact, RunFact, replay
 from jade_ribbon.core.edge.keenness import keenness
+from jade_ribbon.core.edge.run_pace import MISFIT_ASKED, doubt
 from jade_ribbon.core.edge.shop_life import ShopLife, ShopLives, chance_to_last, own_life_m
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
+from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.inputs import BandEventInput, BandInput, BandTypeInput
 from jade_ribbon.services.records import as_record, get, log_change, now, projected
@@ -113,7 +115,7 @@ def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
         place=row.place,
         note=row.note,
         kept_for=row.kept_for,
-        defects=[d for d in row.defects.split(";") if d],
+        defects=row.defects,
         state=row.state,
         scrap_reason=row.scrap_reason,
         arrived_at=row.arrived_at,
@@ -177,7 +179,7 @@ def candidate(
     life = lives.of(row.steel, row.sharpenings)
     return dataclasses.replace(
         band_type(row),
-        defects=tuple(d for d in row.defects.split(";") if d),
+        defects=tuple(row.defects),
         kept_for=row.kept_for,
         dullness=dullness_of(row, life),
         fouling=row.fouling,
@@ -281,6 +283,20 @@ def run_fact(run: RunRow) -> RunFact:
     )
 
 
+def asked_words(run: RunRow) -> Said:
+    """What is asked of a run before it is believed; '' for one that is."""
+    if not run.to_confirm:
+        return ""
+    length = run.planned_length_mm or run.length_mm
+    asked = doubt(
+        feed_m_min=run.feed_m_min,
+        planned_m_min=run.planned_m_min,
+        length_mm=run.length_mm,
+        planned_length_mm=length,
+    )
+    return asked or MISFIT_ASKED
+
+
 def event_fact(event: BandEventRow) -> EventFact:
     """What else happened to it, as the replay takes it."""
     return EventFact(event.at, event.kind, event.detail, event.value)
@@ -297,7 +313,7 @@ def refresh(session: Session, row: BandRow) -> BandHistory:
     row.bending_share, row.runs = state.bending_share, state.runs
     row.last_run_at = state.last_run_at
     row.sign_odds, row.left_factor = state.sign_odds, state.left_factor
-    row.defects = ";".join(state.defects)
+    row.defects = list(state.defects)
     row.state = "scrapped" if state.scrapped else "out" if state.out else "rack"
     scrap = [e.detail for e in events if e.kind == "scrapped"]
     row.scrap_reason = scrap[-1] if state.scrapped and scrap else None

@@ -10,9 +10,11 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.edge.history import edge_after_runs
 from jade_ribbon.core.edge.sharpening import sharpening_advice
 from jade_ribbon.core.edge.shop_life import metres_left, own_life_m
+from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.reference.tables import steels, tooth_forms
 from jade_ribbon.services.rack.bands import (
     BandAnswer,
+    asked_words,
     event_fact,
     history,
     one_band,
@@ -44,6 +46,7 @@ class RunLine:
     who: str
     equivalent_m: float
     edge_after_m: float
+    to_confirm: Said
 
 
 @dataclass(frozen=True)
@@ -148,6 +151,7 @@ def _run_lines(
                 who=run.who,
                 equivalent_m=run.equivalent_m,
                 edge_after_m=edge,
+                to_confirm=asked_words(run),
             )
         )
     return lines

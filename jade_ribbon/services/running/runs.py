@@ -1,6 +1,6 @@
 """Run: log what was cut, see the band's wear move."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import datetime
 from typing import cast
 
@@ -9,16 +9,17 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import band_facts
 from jade_ribbon.core.bands.speed_choice import choose_speed
-from jade_ribbon.core.choosing.evaluate import evaluate
+from jade_ribbon.core.choosing.evaluate import Planned, planned_for
 from jade_ribbon.core.edge.run_pace import doubt, feed_and_time
 from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.job import Finish, Job
-from jade_ribbon.core.quantities.words import metric
+from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.setup.readiness import when_done
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.jobs import cut_file, rules_file, set_state
 from jade_ribbon.services.rack.bands import (
     BandAnswer,
+    asked_words,
     candidate,
     chance,
     dullness_of,
@@ -29,7 +30,7 @@ from jade_ribbon.services.records import as_record, get, log_change, now
 from jade_ribbon.services.running.inputs import RunInput
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.saws import core_saw
-from jade_ribbon.services.shop.settings import read_shop, rules_for
+from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow
 
 
@@ -50,8 +51,17 @@ class RunAnswer:
     band: BandAnswer
     lasts_next: float
     next_words: str
-    to_confirm: str
+    to_confirm: Said
     without_card: str
+
+
+@dataclass(frozen=True)
+class Waiting:
+    """A run of this job that was asked about and not confirmed yet."""
+
+    id: int
+    at: datetime
+    words: Said
 
 
 @dataclass(frozen=True)
@@ -64,6 +74,7 @@ class RunCard:
     open: bool
     words: str
     when_done: str
+    waiting: list[Waiting]
 
 
 def _run_job(session: Session, job: JobRow, saw: SawRow, given: RunInput) -> Job:
@@ -99,13 +110,6 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
     fallback = choice.speed_m_s if choice else job.saw.drive.slowest_m_s
     speed = given.speed_m_s or fallback
     wear = run_wear(cand, job, feed_m_min=feed, speed_m_s=speed)
-    planned = evaluate(cand, replace(job, cut=replace(job.cut, length_mm=job_row.length_mm))).run
-    asked = doubt(
-        feed_m_min=feed,
-        planned_m_min=planned.feed_m_min if planned else None,
-        length_mm=given.length_mm,
-        planned_length_mm=job_row.length_mm,
-    )
     row = RunRow(
         client_key=given.client_key,
         job_id=job_row.id,
@@ -128,9 +132,9 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
         equivalent_m=wear.equivalent_m,
         fouling_gain=wear.fouling_gain,
         bending_share=min(wear.bending_share, 1.0),
-        to_confirm="" if asked is None or given.confirmed else metric(asked),
-        without_card=_not_open(session, job_row),
+        without_card=_not_open(session, job_row, band.id),
     )
+    _hold(row, job_row, planned_for(cand, job), confirmed=given.confirmed)
     before = lives.of(band.steel, band.sharpenings)
     dull_before = dullness_of(band, before)
     session.add(row)
@@ -139,11 +143,24 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
     return _answer(session, row, dull_before)
 
 
+def _hold(row: RunRow, job: JobRow, planned: Planned, *, confirmed: bool) -> None:
+    """Hold a run against its job: unlike it, and not confirmed, it waits."""
+    row.planned_m_min, row.planned_length_mm = planned.feed_m_min, job.length_mm
+    asked = doubt(
+        feed_m_min=row.feed_m_min,
+        planned_m_min=row.planned_m_min,
+        length_mm=row.length_mm,
+        planned_length_mm=job.length_mm,
+    )
+    row.to_confirm = not confirmed and (asked is not None or not planned.fits)
+
+
 def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnswer:
     band: BandAnswer = one_band(session, row.band_id)
     band_row: BandRow = get(session, "band", row.band_id)
-    shop = read_shop(session)
-    limit = shop.rates.dullness_limit(cast(Finish, row.finish), rules_for(shop, {}))
+    job: JobRow = get(session, "job", row.job_id or 0)
+    rates, rules = read_shop(session).rates, rules_file(session, job).to_core()
+    limit = rates.dullness_limit(cast(Finish, row.finish), rules)
     lasts = chance(band_row, shop_lives(session), row.equivalent_m, limit=limit)
     before = dull_before
     if before is None:
@@ -163,7 +180,7 @@ def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnsw
         band=band,
         lasts_next=lasts,
         next_words=f"{_odds(lasts)} that {band.label} also lasts the next such job.",
-        to_confirm=row.to_confirm,
+        to_confirm=asked_words(row),
         without_card=row.without_card,
     )
 
@@ -181,7 +198,7 @@ def confirm_run(session: Session, run_id: int) -> RunAnswer:
     """Believe a run that was asked about: its wear counts from now on."""
     row: RunRow = get(session, "run", run_id)
     before = as_record(row)
-    row.to_confirm = ""
+    row.to_confirm = False
     log_change(session, row, "edit", before)
     return _answer(session, row, None)
 
@@ -197,26 +214,33 @@ def delete_run(session: Session, run_id: int) -> int:
 def run_card(session: Session, job_id: int) -> RunCard:
     """May a job run: a finished card for its saw and band, the band on and under tension."""
     job: JobRow = get(session, "job", job_id)
-    words = _not_open(session, job)
+    words = _not_open(session, job, job.band_id)
     done = when_done(read_shop(session).rules["idle_tension"])
-    return RunCard(job.id, job.saw_id, job.band_id, not words, words, done)
+    asked = session.scalars(
+        select(RunRow).where(
+            RunRow.job_id == job_id, RunRow.to_confirm, RunRow.deleted_at.is_(None)
+        )
+    )
+    waiting = [Waiting(row.id, row.at, asked_words(row)) for row in asked]
+    return RunCard(job.id, job.saw_id, job.band_id, not words, words, done, waiting)
 
 
-def _not_open(session: Session, job: JobRow) -> str:
+def _not_open(session: Session, job: JobRow, band_id: int | None) -> str:
+    """Why a job is not ready to run with a band; '' when it is."""
     if job.saw_id is None or job.band_id is None:
         return "Plan it first: no saw and band are chosen."
     done = session.scalars(
         select(SetupRow).where(
             SetupRow.job_id == job.id,
             SetupRow.saw_id == job.saw_id,
-            SetupRow.band_id == job.band_id,
+            SetupRow.band_id == band_id,
             SetupRow.finished_at.is_not(None),
         )
     ).first()
     if done is None:
         return "The set-up card is not finished."
     saw: SawRow = get(session, "saw", job.saw_id)
-    if saw.mounted_band_id != job.band_id:
+    if saw.mounted_band_id != band_id:
         return f"{saw.name} has another band on it now: set up again."
     if saw.tension_state != "on":
         return f"{saw.name} is recorded as slack: tension it before starting."

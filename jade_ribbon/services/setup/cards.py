@@ -72,6 +72,7 @@ class StepState:
 def step_state(row: SetupStepRow, card: SetupCard, defects: tuple[str, ...]) -> StepState:
     """A step as kept, its readings held against the card's limits, its note against the band."""
     spoken = defect_spoken_of(row.note)
+    share = card.tension.uncertainty.get(row.means or "", 0.0)
     step = next((s for s in card.steps if s.key == row.key), None)
     return StepState(
         done=row.done,
@@ -86,7 +87,7 @@ def step_state(row: SetupStepRow, card: SetupCard, defects: tuple[str, ...]) -> 
         allowed_why=row.allowed_why,
         asks_defect=spoken.replace("_", " ") if spoken not in defects else "",
         check_again=row.check_again if row.done else "",
-        out=left_out(step, row.left) if step and row.done else (),
+        out=left_out(step, row.left, stress_share=share) if step and row.done else (),
         still_good=row.still_good,
         at=row.at,
     )
@@ -236,7 +237,7 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
     named = {a.key for a in acknowledged}
     stops = [c.key for c in cautions if c.level == "stop" and c.key not in named]
     kept = steps_of(session, row.id)
-    of_band = tuple(band.defects.split(";"))
+    of_band = tuple(band.defects)
     steps = {k: step_state(v, found.card, of_band) for k, v in kept.items()}
     words = _not_ready(session, found, steps, stops)
     settings = read_setting_up(session)

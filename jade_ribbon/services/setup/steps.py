@@ -7,9 +7,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.words import quantity, sentence
 from jade_ribbon.core.setup.card import READING_RANGES, SetupStep
-from jade_ribbon.core.setup.readiness import DISTURBS, check_frame, refused
+from jade_ribbon.core.setup.readiness import DISTURBS, check_frame, check_steel, refused
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import as_record, log_change, now
 from jade_ribbon.services.setup.cards import Open, SetupAnswer, one_setup, open_card
@@ -19,9 +18,6 @@ from jade_ribbon.services.setup.roles import check_authorised
 from jade_ribbon.services.shop.inputs import MountInput
 from jade_ribbon.services.shop.saws import mount
 from jade_ribbon.store.models import SetupStepRow
-
-STEEL_SLACK = 1.05
-"""What a reading may be off, before a steel counts as over its range."""
 
 
 def record_step(
@@ -133,14 +129,7 @@ def _check_frame(found: Open, key: str, given: StepInput) -> None:
         return
     if known:
         check_frame(left, reach_MPa=reach)
-    most = found.card.tension.high_MPa
-    if left > most * STEEL_SLACK:
-        words = sentence(
-            quantity(left, "stress"),
-            " is over what this steel stands: slacken it; accepted: up to ",
-            quantity(most, "stress"),
-        )
-        raise InputError([Fault("left.stress_MPa", words, left)])
+    check_steel(left, high_MPa=found.card.tension.high_MPa)
 
 
 def _move_saw(session: Session, found: Open, key: str, given: StepInput, at: datetime) -> None:

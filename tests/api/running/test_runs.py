@@ -22,6 +22,7 @@ def test_the_whole_walk_moves_the_band_s_wear(shop: FlaskClient) -> None:
         "words": "",
         "when_done": "House rule: release the tension if the saw stands overnight. "
         "Isolate the saw; dust out of the wheel boxes.",
+        "waiting": [],
     }
     logged = shop.post("/api/runs", json=RUN).get_json()
     assert logged["feed_m_min"] == pytest.approx(25.2 / 800 * 60)
@@ -90,7 +91,11 @@ def test_a_run_unlike_its_job_is_asked_about_and_moves_no_wear_until_confirmed(
     assert "of the plan's" in logged["to_confirm"] and logged["to_confirm"].endswith("really?")
     assert logged["band"]["dullness"] == 0
     assert logged["without_card"].startswith("Plan it first")
+    (waiting,) = shop.get("/api/jobs/1/run").get_json()["waiting"]
+    assert (waiting["id"], waiting["words"]) == (logged["id"], logged["to_confirm"])
+    assert shop.get("/api/bands/1").get_json()["runs"][0]["to_confirm"] == logged["to_confirm"]
     believed = shop.post(f"/api/runs/{logged['id']}/confirm").get_json()
+    assert shop.get("/api/jobs/1/run").get_json()["waiting"] == []
     assert believed["to_confirm"] == "" and believed["band"]["dullness"] > 0
 
 
@@ -168,3 +173,29 @@ def _question(shop: FlaskClient) -> dict[str, Any]:
     job = shop.get("/api/jobs/1").get_json()
     keys = ("operation", "material", "height_mm", "length_mm", "count", "finish", "tolerance_mm")
     return {k: job[k] for k in keys} | {"saw_id": job["saw_id"] or 1}
+
+
+def test_what_is_asked_of_a_run_is_said_in_the_reader_s_units(shop: FlaskClient) -> None:
+    slow = RUN | {"time_s": 9600, "client_key": "slow-run-0002"}
+    asked = shop.post("/api/runs", json=slow, headers={"Quantities": "open"}).get_json()
+    kinds = [p["kind"] for p in asked["to_confirm"] if isinstance(p, dict)]
+    assert kinds == ["feed", "feed"]
+
+
+def test_a_dull_band_s_run_is_held_against_what_it_would_do_when_keen(shop: FlaskClient) -> None:
+    judged = {"kind": "edge_judged", "value": 1.5, "detail": "round to the thumb"}
+    assert shop.post("/api/bands/1/events", json=judged).status_code in (200, 201)
+    slow = RUN | {"time_s": 19_600, "client_key": "slow-run-0003"}
+    assert shop.post("/api/runs", json=slow).get_json()["to_confirm"]
+    plain = RUN | {"client_key": "dull-run-0001"}
+    assert not shop.post("/api/runs", json=plain).get_json()["to_confirm"]
+
+
+def test_a_band_that_does_not_go_on_the_saw_is_asked_about(shop: FlaskClient) -> None:
+    band = shop.get("/api/bands/1").get_json()["band"]
+    short = {k: band[k] for k in BAND_FIELDS} | {"label": "S-01", "length_mm": 2000}
+    other = shop.post("/api/bands", json=short).get_json()["id"]
+    logged = shop.post(
+        "/api/runs", json=RUN | {"band_id": other, "client_key": "misfit-0001"}
+    ).get_json()
+    assert logged["to_confirm"] == "This band does not go on this saw; really?"

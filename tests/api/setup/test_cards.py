@@ -262,3 +262,12 @@ def test_a_note_that_speaks_of_damage_asks_for_it(shop: FlaskClient) -> None:
     assert "record it with the band" in shut["ready_words"]
     denied = note | {"note": "no crack, no kink, weld flush"}
     assert shop.post(f"{url}/steps", json=denied).get_json()["ready"]
+
+
+def test_a_stress_is_held_to_the_means_that_read_it(shop: FlaskClient) -> None:
+    """The same figure near the low end passes by the gauge, and not by a push good to a tenth."""
+    url = open_card(shop)
+    low = shop.get(url).get_json()["card"]["tension"]["low_MPa"]
+    for means, out in (("gauge", False), ("push", True)):
+        answer = _ticked_but(shop, url, "tension", {"stress_MPa": low * 1.1}, means=means)
+        assert bool(answer["steps"]["tension"]["out"]) == out, means

@@ -176,6 +176,7 @@ export const PAGE: BandPage = {
       who: "Odda",
       equivalent_m: 400,
       edge_after_m: 400,
+      to_confirm: "",
     },
   ],
   events: [

@@ -1,6 +1,7 @@
 """Runs wait to be confirmed and are marked without a card; bands carry signs, defects and a use."""
 
 from collections.abc import Sequence
+from typing import Any
 
 import sqlalchemy as sa
 from alembic import op
@@ -10,32 +11,29 @@ down_revision: str | None = "0008"
 branch_labels: str | Sequence[str] | None = None
 depends_on: str | Sequence[str] | None = None
 
-TEXT = (
-    ("run", "to_confirm"),
-    ("run", "without_card"),
-    ("band", "defects"),
-)
+
+def _columns() -> list[tuple[str, sa.Column[Any]]]:
+    no, nothing, one = sa.text("0"), sa.text("''"), sa.text("1")
+    every = sa.text("'all'")
+    return [
+        ("run", sa.Column("to_confirm", sa.Boolean(), nullable=False, server_default=no)),
+        ("run", sa.Column("planned_m_min", sa.Double())),
+        ("run", sa.Column("planned_length_mm", sa.Double())),
+        ("run", sa.Column("without_card", sa.String(), nullable=False, server_default=nothing)),
+        ("band", sa.Column("defects", sa.JSON(), nullable=False, server_default=sa.text("'[]'"))),
+        ("band", sa.Column("sign_odds", sa.Double(), nullable=False, server_default=one)),
+        ("band", sa.Column("left_factor", sa.Double(), nullable=False, server_default=one)),
+        ("band", sa.Column("kept_for", sa.String(20), nullable=False, server_default=every)),
+    ]
 
 
 def upgrade() -> None:
     """What was kept before counts as it did: confirmed, unmarked, sound, kept for anything."""
-    for table, name in TEXT:
-        op.add_column(
-            table, sa.Column(name, sa.String(), nullable=False, server_default=sa.text("''"))
-        )
-    for name in ("sign_odds", "left_factor"):
-        op.add_column(
-            "band", sa.Column(name, sa.Double(), nullable=False, server_default=sa.text("1"))
-        )
-    op.add_column(
-        "band",
-        sa.Column("kept_for", sa.String(20), nullable=False, server_default=sa.text("'all'")),
-    )
+    for table, column in _columns():
+        op.add_column(table, column)
 
 
 def downgrade() -> None:
     """The columns go; runs that waited count again."""
-    for name in ("kept_for", "left_factor", "sign_odds"):
-        op.drop_column("band", name)
-    for table, name in reversed(TEXT):
-        op.drop_column(table, name)
+    for table, column in reversed(_columns()):
+        op.drop_column(table, column.name)

@@ -118,6 +118,10 @@
 </section>
 
 <style>
+  [data-bad="true"] dd {
+    color: var(--vermilion);
+    font-weight: 650;
+  }
   .band {
     display: flex;
     flex-wrap: wrap;

@@ -58,6 +58,11 @@
     notice.canUndo("The run is taken back and the wear with it.", change_id, () => load(id));
   }
 
+  async function believe(run_id: number): Promise<void> {
+    await ask(client.POST("/api/runs/{run_id}/confirm", { params: { path: { run_id } } }));
+    await load(id);
+  }
+
   async function removeEvent(event_id: number): Promise<void> {
     const { change_id } = await ask(
       client.DELETE("/api/events/{event_id}", { params: { path: { event_id } } }),
@@ -191,6 +196,11 @@
                   >{item.run.symptoms.join(", ").replaceAll("_", " ")}</strong
                 >{/if}
               {item.run.note}
+              {#if item.run.to_confirm}
+                <br /><strong class="trouble">{shop.words(item.run.to_confirm)}</strong>
+                It moves no wear yet.
+                <Action onclick={() => void believe(item.run.id)}>Yes, it was so</Action>
+              {/if}
             </span>
             <span class="mono">{shop.say(item.run.feed_m_min, "feed")}</span>
             <span class="mono">{duration(item.run.time_s)}</span>

@@ -6,7 +6,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
   import { ticket } from "../../lib/ticket.svelte";
-  import { duration, percent } from "../../lib/units";
+  import { day, duration, percent } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Cautions from "../../parts/Cautions.svelte";
   import EdgeTip from "../../parts/EdgeTip.svelte";
@@ -124,10 +124,10 @@
     if (outbox.waiting.length === 0) await ticket.reload();
   }
 
-  async function believe(): Promise<void> {
-    if (!last) return;
-    const params = { path: { run_id: last.id } };
+  async function believe(run_id: number): Promise<void> {
+    const params = { path: { run_id } };
     outbox.last = await ask(client.POST("/api/runs/{run_id}/confirm", { params }));
+    if (jobId) await load(jobId);
   }
 
   async function takeBack(): Promise<void> {
@@ -181,6 +181,12 @@
       <a href="#/shop/saws/{card.saw_id}">Record the tension</a>
     </p>
   {/if}
+  {#each card.waiting.filter((w) => w.id !== last?.id) as run (run.id)}
+    <p class="unready" role="status">
+      Logged {day(run.at)}: <strong>{shop.words(run.words)}</strong> It moves no wear yet.
+      <Action onclick={() => void believe(run.id)}>Yes, it was so</Action>
+    </p>
+  {/each}
   {#if setup?.job_id === jobId}
     {#each leftSo as step (step.title)}
       <p class="soft left">
@@ -260,9 +266,9 @@
       {#if last && last.band.id === card.band_id}
         {#if last.to_confirm}
           <p class="unready" role="alert">
-            <strong>{last.to_confirm}</strong> Kept; it moves no wear until confirmed.
+            <strong>{shop.words(last.to_confirm)}</strong> Kept; it moves no wear until confirmed.
           </p>
-          <Action main onclick={() => void believe()}>Yes, it was so</Action>
+          <Action main onclick={() => void believe(last.id)}>Yes, it was so</Action>
         {:else}
           <Wear run={last} />
         {/if}
