@@ -1,6 +1,6 @@
 """Hard conflicts: what excludes a band from a job, in words and figures."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from jade_ribbon.core.bands.facts import BandFacts
@@ -294,6 +294,13 @@ DEFECT_WORDS = {
     "weld_stepped": "Its weld is stepped",
     "teeth_lost": "It has lost teeth",
 }
+
+
+def damage_words(defects: Sequence[str]) -> str:
+    """What keeps a damaged band off the saw; '' for a sound one."""
+    return f"{DEFECT_WORDS[defects[0]]}: off the saw until mended" if defects else ""
+
+
 KEPT_FOR: dict[str, tuple[str, Callable[[Job], bool]]] = {
     "rough": ("rough work only", lambda job: job.cut.finish == "rough"),
     "old_timber": ("old timber only", lambda job: has_nails(job)),
@@ -309,7 +316,7 @@ KEPT_FOR: dict[str, tuple[str, Callable[[Job], bool]]] = {
 def _fit_for_use(facts: BandFacts, job: Job) -> Iterator[Reason]:
     """Damage not mended, and a use it is kept for that is not this job."""
     for defect in facts.band.defects:
-        yield Reason("defect", f"{DEFECT_WORDS[defect]}: off the saw until mended")
+        yield Reason("defect", damage_words((defect,)))
     if facts.band.kept_for in KEPT_FOR:
         words, suits = KEPT_FOR[facts.band.kept_for]
         if not suits(job):

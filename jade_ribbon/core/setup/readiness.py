@@ -120,10 +120,14 @@ def not_ready(
     return ""
 
 
-def stand_words(*, band_on: bool, tension: TensionState, stopping_defects: Sequence[str]) -> str:
+def stand_words(
+    *, band_on: bool, damage: str, tension: TensionState, stopping_defects: Sequence[str]
+) -> str:
     """Why a saw as it stands cannot be shown as ready; '' when it can."""
     if not band_on:
         return "No band is on it."
+    if damage:
+        return f"Of the band on it: {damage}."
     if tension != "on":
         state = "slack" if tension == "slack" else "not known to be under tension"
         return f"It is {state}: tension it before it is started."

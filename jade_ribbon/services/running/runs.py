@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import band_facts
 from jade_ribbon.core.bands.speed_choice import choose_speed
+from jade_ribbon.core.choosing.conflicts import damage_words
 from jade_ribbon.core.choosing.evaluate import Planned, planned_for
 from jade_ribbon.core.edge.run_pace import doubt, feed_and_time
 from jade_ribbon.core.edge.run_wear import run_wear
@@ -229,6 +230,9 @@ def _not_open(session: Session, job: JobRow, band_id: int | None) -> str:
     """Why a job is not ready to run with a band; '' when it is."""
     if job.saw_id is None or job.band_id is None:
         return "Plan it first: no saw and band are chosen."
+    band: BandRow = get(session, "band", band_id or job.band_id)
+    if damage := damage_words(band.defects):
+        return f"{band.label}: {damage}."
     done = session.scalars(
         select(SetupRow).where(
             SetupRow.job_id == job.id,

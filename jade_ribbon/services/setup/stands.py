@@ -7,6 +7,7 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.choose import Choice, choose
+from jade_ribbon.core.choosing.conflicts import damage_words
 from jade_ribbon.core.job import Drive, Job
 from jade_ribbon.core.money.changing import Way, cannot, changed_way, prevented, verdict, way
 from jade_ribbon.core.quantities.words import Said
@@ -20,7 +21,7 @@ from jade_ribbon.services.setup.kept import KeptSetup, kept_setups
 from jade_ribbon.services.setup.roles import fittings_record
 from jade_ribbon.services.shop.defects import open_defects
 from jade_ribbon.services.shop.saws import SawAnswer, core_saw, one_saw
-from jade_ribbon.store.models import DefectRow, JobRow, SawRow
+from jade_ribbon.store.models import BandRow, DefectRow, JobRow, SawRow
 
 
 @dataclass(frozen=True)
@@ -109,8 +110,10 @@ def stand(session: Session, saw_id: int, job_id: int | None) -> Stand:
     asked = None
     if job_id is not None:
         asked = next_job(session, row, get(session, "job", job_id), read_snapshot(session))
+    mounted = session.get(BandRow, row.mounted_band_id) if row.mounted_band_id else None
     why = stand_words(
         band_on=row.mounted_band_id is not None,
+        damage=damage_words(mounted.defects) if mounted is not None else "",
         tension=row.tension_state,
         stopping_defects=[d.text for d in defects if d.stops],
     )

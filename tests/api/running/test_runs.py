@@ -199,3 +199,18 @@ def test_a_band_that_does_not_go_on_the_saw_is_asked_about(shop: FlaskClient) ->
         "/api/runs", json=RUN | {"band_id": other, "client_key": "misfit-0001"}
     ).get_json()
     assert logged["to_confirm"] == "This band does not go on this saw; really?"
+
+
+def test_a_band_damaged_after_its_card_is_not_ready_to_run(shop: FlaskClient) -> None:
+    url = open_card(shop)
+    assert tick_all(shop, url)["ready"]
+    assert shop.post(f"{url}/finish").status_code == 200
+    assert shop.get("/api/jobs/1/run").get_json()["open"]
+    assert shop.get("/api/saws/1/stand").get_json()["ready"]
+    shop.post("/api/bands/1/events", json={"kind": "crack", "detail": "at the weld"})
+    card = shop.get("/api/jobs/1/run").get_json()
+    assert not card["open"] and "It has a crack: off the saw until mended" in card["words"]
+    stand = shop.get("/api/saws/1/stand").get_json()
+    assert not stand["ready"] and "It has a crack" in stand["ready_words"]
+    shop.post("/api/bands/1/events", json={"kind": "mended"})
+    assert shop.get("/api/jobs/1/run").get_json()["open"]
