@@ -99,6 +99,8 @@ class Saw:
     feed_max_m_min: float | None = None
     tensioner: Literal["spring", "weight", "air", "fixed"] = "spring"
     hand_force_N: float = DEFAULT_HAND_FORCE_N
+    wheels_out: bool = False
+    """A truing found the wheels out of plane, and has not ended with them true."""
 
     @property
     def wheels(self) -> int:
@@ -260,6 +262,8 @@ class Rates:
     plane_min_m2: float = 1.5
     sand_min_m2: float = 2.5
     show_min_m2: float = 4.0
+    teeth_missing_allowed: int = 0
+    """Teeth a band may lack and still be sharpened and used."""
 
     def dullness_limit(self, finish: Finish, rules: Rules) -> float:
         """Dullest edge allowed for a finish under the shop's rule for changing bands."""
@@ -296,6 +300,7 @@ class Candidate:
     band_id: int | None = None
     defects: tuple[str, ...] = ()
     """Damage that keeps it off the saw until mended: crack, kink, weld stepped, teeth lost."""
+    teeth_lost: int = 0
     kept_for: str = "all"
     """The only work it is kept for."""
     to_buy: bool = False

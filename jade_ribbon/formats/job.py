@@ -204,6 +204,7 @@ class RatesFile(Strict):
     gullet_share_of_width: Annotated[float, entry("gullet_share_of_width")] = (
         Rates.gullet_share_of_width
     )
+    teeth_missing_allowed: Annotated[int, Field(ge=0, le=1)] = Rates.teeth_missing_allowed
     dullness_show: Dullness = Rates.dullness_show
     dullness_sand: Dullness = Rates.dullness_sand
     dullness_plane: Dullness = Rates.dullness_plane
@@ -372,6 +373,7 @@ def saw_record(saw: Saw) -> dict[str, Any]:
     """A saw as the job file writes it."""
     record = dataclasses.asdict(saw)
     drive = record.pop("drive")
+    del record["wheels_out"]  # what a truing of this saw found is no figure of the saw
     keys = (
         ("kind", "speeds_m_s")
         if saw.drive.kind == "fixed"

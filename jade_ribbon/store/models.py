@@ -120,6 +120,7 @@ class SawRow(Base):
     tension_since: Mapped[datetime | None]
     tension_stress_MPa: Mapped[float | None]
     speed_set_m_s: Mapped[float | None]
+    wheels_out: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
     fittings: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     deleted_at: Mapped[datetime | None]
 
@@ -161,6 +162,8 @@ class BandRow(Base):
     sign_odds: Mapped[float] = mapped_column(server_default=text("1"), default=1.0)
     left_factor: Mapped[float] = mapped_column(server_default=text("1"), default=1.0)
     defects: Mapped[list[str]] = mapped_column(server_default=text("'[]'"), default=list)
+    teeth_lost: Mapped[int] = mapped_column(server_default=text("0"), default=0)
+    confirmed_m: Mapped[float] = mapped_column(server_default=text("0"), default=0.0)
     kept_for: Mapped[str] = mapped_column(String(20), server_default=text("'all'"), default="all")
     deleted_at: Mapped[datetime | None]
 
@@ -195,6 +198,7 @@ class EdgeLifeRow(Base):
     number: Mapped[int] = mapped_column(primary_key=True)
     equivalent_m: Mapped[float]
     ending: Mapped[str | None] = mapped_column(String(20))
+    confirmed_m: Mapped[float] = mapped_column(server_default=text("0"), default=0.0)
 
 
 class BandEventRow(Base):

@@ -41,3 +41,10 @@ def slack_job(shop: FlaskClient) -> str:
     """The same job again, on a new card."""
     shop.post("/api/jobs/1/duplicate")
     return str(shop.post("/api/setups", json={"job_id": 2, "band_id": 1}).get_json()["id"])
+
+
+def plan_question(shop: FlaskClient) -> dict[str, Any]:
+    """What job 1 asks of Plan."""
+    job = shop.get("/api/jobs/1").get_json()
+    keys = ("operation", "material", "height_mm", "length_mm", "count", "finish", "tolerance_mm")
+    return {k: job[k] for k in keys} | {"saw_id": job["saw_id"] or 1}

@@ -296,6 +296,15 @@ DEFECT_WORDS = {
 }
 
 
+def barring(defects: Sequence[str], *, teeth_lost: int, allowed: int) -> tuple[str, ...]:
+    """Defects that keep a band off the saw: all but as many lost teeth as the shop allows.
+
+    >>> barring(("teeth_lost",), teeth_lost=1, allowed=1)
+    ()
+    """
+    return tuple(d for d in defects if d != "teeth_lost" or teeth_lost > allowed)
+
+
 def damage_words(defects: Sequence[str]) -> str:
     """What keeps a damaged band off the saw; '' for a sound one."""
     return f"{DEFECT_WORDS[defects[0]]}: off the saw until mended" if defects else ""
@@ -315,7 +324,8 @@ KEPT_FOR: dict[str, tuple[str, Callable[[Job], bool]]] = {
 
 def _fit_for_use(facts: BandFacts, job: Job) -> Iterator[Reason]:
     """Damage not mended, and a use it is kept for that is not this job."""
-    for defect in facts.band.defects:
+    band, allowed = facts.band, job.rates.teeth_missing_allowed
+    for defect in barring(band.defects, teeth_lost=band.teeth_lost, allowed=allowed):
         yield Reason("defect", damage_words((defect,)))
     if facts.band.kept_for in KEPT_FOR:
         words, suits = KEPT_FOR[facts.band.kept_for]

@@ -34,8 +34,8 @@ def grit_m_min(facts: BandFacts, job: Job) -> float | None:
 
 
 def share_of(job: Job, dullness: float) -> float:
-    """Share of the push that goes sideways; twice on a worn tyre."""
-    worn = job.saw.tyre == "worn"
+    """Share of the push that goes sideways; twice on a worn tyre or with wheels out of plane."""
+    worn = job.saw.tyre == "worn" or job.saw.wheels_out
     return side_share(dullness) * (MENDING_FACTOR if worn else 1.0)
 
 

@@ -37,6 +37,8 @@ EVENT_KINDS = (
     "note",
     *DEFECT_KINDS,
     "mended",
+    "still_good",
+    "life_confirmed",
 )
 
 
@@ -59,7 +61,8 @@ class EventFact:
     """Something else that happened.
 
     `value` is metres for a judged edge, how dull it was (0..2) when sharpened, teeth for teeth
-    lost; `detail` of a mending names the defect, or is empty for all.
+    lost, which of the lives (from 0) when one is confirmed; `detail` of a mending names the
+    defect, or is empty for all.
     """
 
     at: datetime
@@ -70,11 +73,15 @@ class EventFact:
 
 @dataclass(frozen=True)
 class EdgeLife:
-    """One life of the edge; `ending` None while it runs, 'dull' when worn, else a cause."""
+    """One life of the edge; `ending` None while it runs, 'dull' when worn, else a cause.
+
+    `confirmed_m` is what somebody said was true of it: an edge still good, a life that was so.
+    """
 
     number: int
     equivalent_m: float
     ending: str | None
+    confirmed_m: float = 0.0
 
     @property
     def is_event(self) -> bool:
@@ -99,6 +106,8 @@ class BandHistory:
     late_signs: tuple[tuple[str, ...], ...] = ()
     left_factor: float = 1.0
     defects: tuple[str, ...] = ()
+    teeth_lost: int = 0
+    confirmed_m: float = 0.0
     ended: tuple[EdgeLife, ...] = field(default=())
 
     @property
@@ -111,7 +120,8 @@ class BandHistory:
         """All lives, the running one last."""
         if self.scrapped:
             return self.ended
-        return (*self.ended, EdgeLife(self.sharpenings, self.edge_equivalent_m, None))
+        now = EdgeLife(self.sharpenings, self.edge_equivalent_m, None, self.confirmed_m)
+        return (*self.ended, now)
 
 
 def after_run(state: BandHistory, run: RunFact) -> BandHistory:
@@ -134,12 +144,13 @@ def after_run(state: BandHistory, run: RunFact) -> BandHistory:
 
 
 def _end_life(state: BandHistory, ending: str) -> BandHistory:
-    life = EdgeLife(state.sharpenings, state.edge_equivalent_m, ending)
+    life = EdgeLife(state.sharpenings, state.edge_equivalent_m, ending, state.confirmed_m)
     return replace(
         state,
         ended=(*state.ended, life),
         edge_equivalent_m=0.0,
         edge_contact_m=0.0,
+        confirmed_m=0.0,
         late_signs=(),
         left_factor=1.0,
     )
@@ -159,6 +170,29 @@ def _mended(defects: tuple[str, ...], named: str) -> tuple[str, ...]:
     return tuple(d for d in defects if d != named)
 
 
+def _damaged(state: BandHistory, event: EventFact) -> BandHistory:
+    """The band with one more defect, or without those mended."""
+    if event.kind == "mended":
+        left = _mended(state.defects, event.detail)
+        return replace(
+            state, defects=left, teeth_lost=state.teeth_lost if "teeth_lost" in left else 0
+        )
+    lost = int(event.value or 1) if event.kind == "teeth_lost" else 0
+    defects = (*state.defects, event.kind)
+    return replace(state, defects=defects, teeth_lost=state.teeth_lost + lost)
+
+
+def _confirmed(state: BandHistory, event: EventFact) -> BandHistory:
+    """What somebody says of a life that was asked about."""
+    if event.kind == "still_good":
+        return replace(state, confirmed_m=state.edge_equivalent_m)
+    ended = tuple(
+        replace(life, confirmed_m=life.equivalent_m) if n == event.value else life
+        for n, life in enumerate(state.ended)
+    )
+    return replace(state, ended=ended)
+
+
 def after_event(state: BandHistory, event: EventFact) -> BandHistory:
     """The band after something other than a run."""
     if event.kind == "sharpened":
@@ -167,11 +201,12 @@ def after_event(state: BandHistory, event: EventFact) -> BandHistory:
     if event.kind == "cleaned":
         return replace(state, fouling=0.0)
     if event.kind == "edge_judged" and event.value is not None:
-        return replace(state, edge_equivalent_m=event.value, late_signs=(), left_factor=1.0)
-    if event.kind in DEFECT_KINDS:
-        return replace(state, defects=(*state.defects, event.kind))
-    if event.kind == "mended":
-        return replace(state, defects=_mended(state.defects, event.detail))
+        judged = replace(state, edge_equivalent_m=event.value, confirmed_m=0.0)
+        return replace(judged, late_signs=(), left_factor=1.0)
+    if event.kind in (*DEFECT_KINDS, "mended"):
+        return _damaged(state, event)
+    if event.kind in ("still_good", "life_confirmed"):
+        return _confirmed(state, event)
     if event.kind in ("sent_out", "returned"):
         return replace(state, out=event.kind == "sent_out")
     if event.kind == "scrapped":

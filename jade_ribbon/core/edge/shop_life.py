@@ -4,6 +4,7 @@ import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
+from typing import NamedTuple
 
 from jade_ribbon.core.bands.facts import relative_edge_life
 from jade_ribbon.core.mechanics.life import (
@@ -43,18 +44,37 @@ class ShopLife:
         return self.posterior.median_life_m
 
 
-LifeRecord = tuple[str, int, float, bool]
-"""Steel, sharpening number, equivalent metres, ended by wear."""
+STILL_GOOD_FOR = 1.25
+"""An edge said to be still good is asked about again so many times further on."""
+
+
+def asks_still_good(*, used_m: float, life_m: float, confirmed_m: float, dullness: float) -> bool:
+    """Whether a running edge is asked about: past its life or its wear, and not answered lately.
+
+    >>> asks_still_good(used_m=9000, life_m=8000, confirmed_m=0, dullness=1.1)
+    True
+    """
+    past = used_m > life_m or dullness >= 1.0
+    return past and used_m > STILL_GOOD_FOR * confirmed_m
+
+
+class LifeRecord(NamedTuple):
+    """A life as it counts: equivalent metres, ended by wear or not, and what was confirmed."""
+
+    steel: str
+    sharpenings: int
+    metres: float
+    ended: bool
+    confirmed_m: float = 0.0
 
 
 class ShopLives:
     """Posterior lives of every steel and sharpening, computed once from the record."""
 
     def __init__(self, records: Iterable[LifeRecord]) -> None:
-        self._retired: dict[tuple[str, int], list[float]] = defaultdict(list)
-        self._running: dict[tuple[str, int], list[float]] = defaultdict(list)
-        for steel, number, metres, ended in records:
-            (self._retired if ended else self._running)[(steel, number)].append(metres)
+        self._records: dict[tuple[str, int], list[LifeRecord]] = defaultdict(list)
+        for record in records:
+            self._records[(record.steel, record.sharpenings)].append(record)
         self._cache: dict[tuple[str, int], ShopLife] = {}
 
     def of(self, steel: str, sharpenings: int) -> ShopLife:
@@ -64,9 +84,7 @@ class ShopLives:
             prior = nominal_life_m(
                 rel_edge_life=steels()[steel].rel_edge_life_wood, sharpenings=sharpenings
             )
-            self._cache[key] = _learned(
-                steel, sharpenings, prior, self._retired.get(key, []), self._running.get(key, [])
-            )
+            self._cache[key] = _learned(steel, sharpenings, prior, self._records.get(key, []))
         return self._cache[key]
 
 
@@ -80,19 +98,23 @@ def _posterior(prior: float, retired: Sequence[float], running: Sequence[float])
     )
 
 
-def _references(prior: float, records: Sequence[tuple[float, bool]]) -> list[float]:
+def _references(prior: float, records: Sequence[LifeRecord]) -> list[float]:
     """For each record the median life that all others give, none of them too far out."""
     table = _posterior(prior, [], [])
     middle = table.median_life_m
     low, high = middle / TRUSTED_TIMES, middle * TRUSTED_TIMES
     shares = [
-        (min(max(m, low), high) if ended else min(m, middle)) ** SHAPE for m, ended in records
+        max(
+            min(max(r.metres, low), high) if r.ended else min(r.metres, middle),
+            min(r.metres, r.confirmed_m),
+        )
+        ** SHAPE
+        for r in records
     ]
-    alpha = table.alpha + sum(ended for _, ended in records)
+    alpha = table.alpha + sum(r.ended for r in records)
     beta = table.beta + math.fsum(shares)
     return [
-        _median(alpha - ended, beta - share)
-        for (_, ended), share in zip(records, shares, strict=True)
+        _median(alpha - r.ended, beta - share) for r, share in zip(records, shares, strict=True)
     ]
 
 
@@ -101,25 +123,24 @@ def _median(alpha: float, beta: float) -> float:
     return float((beta * math.expm1(math.log(2.0) / alpha)) ** (1.0 / SHAPE))
 
 
-def _learned(
-    steel: str, sharpenings: int, prior: float, retired: Sequence[float], running: Sequence[float]
-) -> ShopLife:
+def _learned(steel: str, sharpenings: int, prior: float, records: Sequence[LifeRecord]) -> ShopLife:
     """What the record of one steel says, with what nobody would believe left out.
 
     A life is trusted from a quarter to four times the median that all others give; a running
-    edge past the median counts no further than it.
+    edge past the median counts no further than it. What somebody confirmed counts as it is.
     """
-    records = [(m, True) for m in retired] + [(m, False) for m in running]
     ended, going, counted, doubted = [], [], {}, []
     medians = _references(prior, records)
-    for (metres, is_event), median in zip(records, medians, strict=True):
-        far = metres > TRUSTED_TIMES * median or (is_event and metres < median / TRUSTED_TIMES)
-        if far:
+    for record, median in zip(records, medians, strict=True):
+        metres, sure = record.metres, min(record.metres, record.confirmed_m)
+        far = metres > TRUSTED_TIMES * median
+        far = far or (record.ended and metres < median / TRUSTED_TIMES)
+        if far := far and not (0.0 < metres == sure):
             doubted.append(metres)
-        if is_event and not far:
+        if record.ended and not far:
             ended.append(metres)
-        if not is_event:
-            counted[metres] = 0.0 if far else min(metres, median)
+        if not record.ended:
+            counted[metres] = max(0.0 if far else min(metres, median), sure)
             going.append(counted[metres])
     return ShopLife(
         steel=steel,

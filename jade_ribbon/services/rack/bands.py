@@ -12,7 +12,14 @@ from jade_ribbon.core.bands.facts import look_up, pitches_mm
 from jade_ribbon.core.edge.history import BandHistory, EventFact, RunFact, replay
 from jade_ribbon.core.edge.keenness import keenness
 from jade_ribbon.core.edge.run_pace import MISFIT_ASKED, doubt
-from jade_ribbon.core.edge.shop_life import ShopLife, ShopLives, chance_to_last, own_life_m
+from jade_ribbon.core.edge.shop_life import (
+    LifeRecord,
+    ShopLife,
+    ShopLives,
+    asks_still_good,
+    chance_to_last,
+    own_life_m,
+)
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
 from jade_ribbon.core.quantities.words import Said
@@ -57,6 +64,8 @@ class BandAnswer:
     note: str
     kept_for: str
     defects: list[str]
+    teeth_lost: int
+    still_good_asked: bool
     state: str
     scrap_reason: str | None
     arrived_at: datetime
@@ -79,11 +88,20 @@ class BandAnswer:
 def shop_lives(session: Session) -> ShopLives:
     """Lives of all edges in this shop's record; one statement."""
     rows = session.execute(
-        select(BandRow.steel, EdgeLifeRow.number, EdgeLifeRow.equivalent_m, EdgeLifeRow.ending)
+        select(
+            BandRow.steel,
+            EdgeLifeRow.number,
+            EdgeLifeRow.equivalent_m,
+            EdgeLifeRow.ending,
+            EdgeLifeRow.confirmed_m,
+        )
         .join(BandRow, EdgeLifeRow.band_id == BandRow.id)
         .where(BandRow.deleted_at.is_(None))
     )
-    return ShopLives((steel, number, m, ending == "dull") for steel, number, m, ending in rows)
+    return ShopLives(
+        LifeRecord(steel, number, m, ending == "dull", sure)
+        for steel, number, m, ending, sure in rows
+    )
 
 
 def dullness_of(row: BandRow, life: ShopLife) -> float:
@@ -100,6 +118,7 @@ def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
     life = lives.of(row.steel, row.sharpenings)
     dull = dullness_of(row, life)
     state = edge_state(effective_dullness(edge_dullness=dull, fouled=row.fouling))
+    life_m = own_life_m(life, used_m=row.edge_equivalent_m)
     return BandAnswer(
         id=row.id,
         label=row.label,
@@ -116,6 +135,14 @@ def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
         note=row.note,
         kept_for=row.kept_for,
         defects=row.defects,
+        teeth_lost=row.teeth_lost,
+        still_good_asked=row.state == "rack"
+        and asks_still_good(
+            used_m=row.edge_equivalent_m,
+            life_m=life_m,
+            confirmed_m=row.confirmed_m,
+            dullness=dull,
+        ),
         state=row.state,
         scrap_reason=row.scrap_reason,
         arrived_at=row.arrived_at,
@@ -126,7 +153,7 @@ def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
         tip_radius_um=state.tip_radius_um,
         life_left_share=max(0.0, 1.0 - dull),
         edge_equivalent_m=row.edge_equivalent_m,
-        life_m=own_life_m(life, used_m=row.edge_equivalent_m),
+        life_m=life_m,
         bending_share=row.bending_share,
         runs=row.runs,
         last_run_at=row.last_run_at,
@@ -180,6 +207,7 @@ def candidate(
     return dataclasses.replace(
         band_type(row),
         defects=tuple(row.defects),
+        teeth_lost=row.teeth_lost,
         kept_for=row.kept_for,
         dullness=dullness_of(row, life),
         fouling=row.fouling,
@@ -313,7 +341,8 @@ def refresh(session: Session, row: BandRow) -> BandHistory:
     row.bending_share, row.runs = state.bending_share, state.runs
     row.last_run_at = state.last_run_at
     row.sign_odds, row.left_factor = state.sign_odds, state.left_factor
-    row.defects = list(state.defects)
+    row.defects, row.teeth_lost = list(state.defects), state.teeth_lost
+    row.confirmed_m = state.confirmed_m
     row.state = "scrapped" if state.scrapped else "out" if state.out else "rack"
     scrap = [e.detail for e in events if e.kind == "scrapped"]
     row.scrap_reason = scrap[-1] if state.scrapped and scrap else None
@@ -321,7 +350,13 @@ def refresh(session: Session, row: BandRow) -> BandHistory:
         session.delete(old)
     session.flush()
     session.add_all(
-        EdgeLifeRow(band_id=row.id, number=n, equivalent_m=life.equivalent_m, ending=life.ending)
+        EdgeLifeRow(
+            band_id=row.id,
+            number=n,
+            equivalent_m=life.equivalent_m,
+            ending=life.ending,
+            confirmed_m=life.confirmed_m,
+        )
         for n, life in enumerate(state.lives)
     )
     session.flush()

@@ -65,6 +65,8 @@ EventKind = Literal[
     "weld_stepped",
     "teeth_lost",
     "mended",
+    "still_good",
+    "life_confirmed",
 ]
 
 
@@ -88,6 +90,8 @@ class BandEventInput(Strict):
             raise ValueError(f"dullness {self.value:g} is out of range; accepted: 0 to 2")
         if self.kind == "teeth_lost" and (self.value is None or self.value < 1):
             raise ValueError("teeth lost needs how many in value; accepted: 1 or more")
+        if self.kind == "life_confirmed" and self.value is None:
+            raise ValueError("confirming a life needs which one in value; accepted: 0 or more")
         if self.kind == "mended" and self.detail and self.detail not in DEFECT_KINDS:
             raise ValueError(f"mended names a defect in detail: {', '.join(DEFECT_KINDS)}")
         if self.kind == "measured_set" and not self.value:

@@ -22,7 +22,7 @@ from jade_ribbon.services.rack.bands import (
     shop_lives,
 )
 from jade_ribbon.services.shop.settings import read_shop
-from jade_ribbon.store.models import BandEventRow, RunRow, SawRow
+from jade_ribbon.store.models import BandEventRow, EdgeLifeRow, RunRow, SawRow
 
 
 @dataclass(frozen=True)
@@ -72,6 +72,16 @@ class LifeFacts:
     left_90_m: float
     left_50_m: float
     left_10_m: float
+    doubted: list["DoubtedLife"]
+
+
+@dataclass(frozen=True)
+class DoubtedLife:
+    """A life of this band that nobody would believe unconfirmed; `number` counts from 0."""
+
+    number: int
+    equivalent_m: float
+    ended: bool
 
 
 @dataclass(frozen=True)
@@ -102,11 +112,26 @@ def band_page(session: Session, band_id: int) -> BandPage:
             left_90_m=near,
             left_50_m=middle,
             left_10_m=far,
+            doubted=_doubted(session, band),
         ),
         advice=_advice(session, band),
         runs=_run_lines(runs, events, saws),
         events=[EventLine(e.id, e.at, e.kind, e.detail, e.value, e.who) for e in events],
     )
+
+
+def _doubted(session: Session, band: BandAnswer) -> list[DoubtedLife]:
+    """Which of a band's lives the shop's learning leaves out until they are confirmed."""
+    lives = shop_lives(session)
+    rows = session.scalars(
+        select(EdgeLifeRow).where(EdgeLifeRow.band_id == band.id).order_by(EdgeLifeRow.number)
+    )
+    return [
+        DoubtedLife(row.number, row.equivalent_m, row.ending is not None)
+        for row in rows
+        if row.confirmed_m < row.equivalent_m
+        and row.equivalent_m in lives.of(band.steel, row.number).doubted
+    ]
 
 
 def _advice(session: Session, band: BandAnswer) -> str:

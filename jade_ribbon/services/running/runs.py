@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import band_facts
 from jade_ribbon.core.bands.speed_choice import choose_speed
-from jade_ribbon.core.choosing.conflicts import damage_words
+from jade_ribbon.core.choosing.conflicts import barring, damage_words
 from jade_ribbon.core.choosing.evaluate import Planned, planned_for
 from jade_ribbon.core.edge.run_pace import doubt, feed_and_time
 from jade_ribbon.core.edge.run_wear import run_wear
@@ -231,7 +231,8 @@ def _not_open(session: Session, job: JobRow, band_id: int | None) -> str:
     if job.saw_id is None or job.band_id is None:
         return "Plan it first: no saw and band are chosen."
     band: BandRow = get(session, "band", band_id or job.band_id)
-    if damage := damage_words(band.defects):
+    allowed = read_shop(session).rates.teeth_missing_allowed
+    if damage := damage_words(barring(band.defects, teeth_lost=band.teeth_lost, allowed=allowed)):
         return f"{band.label}: {damage}."
     done = session.scalars(
         select(SetupRow).where(

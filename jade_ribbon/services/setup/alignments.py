@@ -34,7 +34,7 @@ from jade_ribbon.core.setup.wheel_places import (
 )
 from jade_ribbon.core.setup.words import coplanar_limit_of
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.records import as_record, get, log_change, now
+from jade_ribbon.services.records import as_record, get, log_change, now, projected
 from jade_ribbon.services.setup.inputs import AlignmentMove, AlignmentStart, TyreInput
 from jade_ribbon.services.setup.roles import check_authorised, core_fittings
 from jade_ribbon.services.shop.saws import core_saw
@@ -264,6 +264,25 @@ def undo_move(session: Session, alignment_id: int) -> AlignmentAnswer:
     answer = _keep(session, row)
     log_change(session, row, "move", before)
     return answer
+
+
+@projected("alignment")
+def refresh_plane(session: Session, row: AlignmentRow) -> None:
+    """A saw's wheels are out of plane while the last gap read of any wheel is over its limit."""
+    session.flush()
+    saw = session.get(SawRow, row.saw_id)
+    if saw is None:
+        return
+    last = {
+        (r.wheel, r.axis): r.moves[-1]["gap_mm"] if r.moves else r.start_mm
+        for r in session.scalars(
+            select(AlignmentRow)
+            .where(AlignmentRow.saw_id == row.saw_id, AlignmentRow.deleted_at.is_(None))
+            .order_by(AlignmentRow.id)
+        )
+    }
+    limit = coplanar_limit_of(core_saw(saw))
+    saw.wheels_out = any(abs(gap) > limit for gap in last.values())
 
 
 def check_tyre(session: Session, saw_id: int, given: TyreInput) -> TyreVerdict:

@@ -7,7 +7,7 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.choose import Choice, choose
-from jade_ribbon.core.choosing.conflicts import damage_words
+from jade_ribbon.core.choosing.conflicts import barring, damage_words
 from jade_ribbon.core.job import Drive, Job
 from jade_ribbon.core.money.changing import Way, cannot, changed_way, prevented, verdict, way
 from jade_ribbon.core.quantities.words import Said
@@ -21,6 +21,7 @@ from jade_ribbon.services.setup.kept import KeptSetup, kept_setups
 from jade_ribbon.services.setup.roles import fittings_record
 from jade_ribbon.services.shop.defects import open_defects
 from jade_ribbon.services.shop.saws import SawAnswer, core_saw, one_saw
+from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.store.models import BandRow, DefectRow, JobRow, SawRow
 
 
@@ -98,6 +99,14 @@ def next_job(session: Session, row: SawRow, job_row: JobRow, snapshot: Snapshot)
     return NextJob(job_row.id, name, as_it_is, changed, words)
 
 
+def _damage(session: Session, band: BandRow | None) -> str:
+    """What keeps the band on a saw from running; '' for a sound one or none."""
+    if band is None:
+        return ""
+    allowed = read_shop(session).rates.teeth_missing_allowed
+    return damage_words(barring(band.defects, teeth_lost=band.teeth_lost, allowed=allowed))
+
+
 def _defects(session: Session, saw_id: int) -> list[Defect]:
     return [Defect(d.id, d.text, d.stops, d.at, d.who) for d in open_defects(session, saw_id)]
 
@@ -113,7 +122,7 @@ def stand(session: Session, saw_id: int, job_id: int | None) -> Stand:
     mounted = session.get(BandRow, row.mounted_band_id) if row.mounted_band_id else None
     why = stand_words(
         band_on=row.mounted_band_id is not None,
-        damage=damage_words(mounted.defects) if mounted is not None else "",
+        damage=_damage(session, mounted),
         tension=row.tension_state,
         stopping_defects=[d.text for d in defects if d.stops],
     )

@@ -5,7 +5,12 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.store.models import DefectRow
+from jade_ribbon.store.models import DefectRow, SawRow
+
+WHEELS_OUT = (
+    "The wheels were out of plane when last read: true them; until then the band is pushed "
+    "aside twice as far."
+)
 
 
 @dataclass(frozen=True)
@@ -18,7 +23,9 @@ class OpenDefect:
 
 def told_defects(session: Session, saw_id: int) -> list[OpenDefect]:
     """Open defects of a saw in words, oldest first."""
-    return [OpenDefect(row.text, row.stops) for row in open_defects(session, saw_id)]
+    told = [OpenDefect(row.text, row.stops) for row in open_defects(session, saw_id)]
+    saw = session.get(SawRow, saw_id)
+    return [*told, OpenDefect(WHEELS_OUT, False)] if saw is not None and saw.wheels_out else told
 
 
 def open_defects(session: Session, saw_id: int) -> list[DefectRow]:

@@ -44,7 +44,7 @@ def core_saw(row: SawRow) -> Saw:
     drive: dict[str, Any] = {
         k: tuple(v) if isinstance(v, list) else v for k, v in row.drive.items()
     }
-    return Saw(drive=Drive(**drive), **plain)
+    return Saw(drive=Drive(**drive), wheels_out=row.wheels_out, **plain)
 
 
 def answer(row: SawRow, label: str | None) -> SawAnswer:

@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from tests.support.set_up import plan_question
 from tests.support.walks import RUN, open_card, tick_all
 
 
@@ -125,7 +126,7 @@ def test_signs_at_a_run_make_the_edge_duller_at_once(shop: FlaskClient) -> None:
 def test_damage_keeps_a_band_off_the_saw_until_mended(
     shop: FlaskClient, kind: str, value: int | None, words: str
 ) -> None:
-    question = _question(shop)
+    question = plan_question(shop)
     assert shop.post("/api/plan", json=question).get_json()["best"]["band"]["band_id"] == 1
     event = {"kind": kind, "value": value, "detail": ""}
     assert shop.post("/api/bands/1/events", json=event).get_json()["defects"] == [kind]
@@ -143,11 +144,51 @@ def test_teeth_lost_says_how_many_and_mending_what(shop: FlaskClient) -> None:
         assert refused.status_code == 422, event
 
 
+def shut_out(shop: FlaskClient) -> set[int]:
+    """The bands that job 1 cannot use."""
+    told = shop.post("/api/plan", json=plan_question(shop)).get_json()
+    return {e["band_id"] for e in told["excluded"]}
+
+
+def test_one_lost_tooth_is_let_pass_where_the_shop_allows_it(shop: FlaskClient) -> None:
+    lost = {"kind": "teeth_lost", "value": 1, "detail": ""}
+    shop.post("/api/bands/1/events", json=lost)
+    assert 1 in shut_out(shop)
+    now = shop.get("/api/shop").get_json()
+    allowed = {**now, "rates": {**now["rates"], "teeth_missing_allowed": 1}}
+    saved = shop.put("/api/shop", json=allowed)
+    assert saved.status_code == 200, saved.json
+    best = shop.post("/api/plan", json=plan_question(shop)).get_json()["best"]
+    assert best["band"]["band_id"] == 1
+    shop.post("/api/bands/1/events", json=lost)
+    assert 1 in shut_out(shop)
+
+
+def test_an_edge_past_its_life_is_asked_about_and_answered(shop: FlaskClient) -> None:
+    worn = {"kind": "edge_judged", "value": 1.2, "detail": "still cuts"}
+    assert shop.post("/api/bands/1/events", json=worn).get_json()["still_good_asked"]
+    told = shop.post("/api/bands/1/events", json={"kind": "still_good", "detail": ""}).get_json()
+    assert not told["still_good_asked"]
+
+
+def test_a_life_nobody_would_believe_is_named_on_the_bands_page(shop: FlaskClient) -> None:
+    absurd = RUN | {"client_key": "absurd-run-01", "pieces": 900, "confirmed": True}
+    assert shop.post("/api/runs", json=absurd | {"time_s": 103_000}).status_code == 201
+    dull = {"kind": "sharpened", "value": 0.9, "detail": ""}
+    shop.post("/api/bands/1/events", json=dull)
+    doubted = shop.get("/api/bands/1").get_json()["life"]["doubted"]
+    assert [d["number"] for d in doubted] == [0] and doubted[0]["ended"]
+    refused = shop.post("/api/bands/1/events", json={"kind": "life_confirmed", "detail": ""})
+    assert refused.status_code == 422
+    shop.post("/api/bands/1/events", json={"kind": "life_confirmed", "detail": "", "value": 0})
+    assert shop.get("/api/bands/1").get_json()["life"]["doubted"] == []
+
+
 def test_a_use_kept_for_a_band_is_obeyed(shop: FlaskClient) -> None:
     band = shop.get("/api/bands/1").get_json()["band"]
     saved = {k: band[k] for k in BAND_FIELDS} | {"kept_for": "old_timber"}
     assert shop.put("/api/bands/1", json=saved).get_json()["kept_for"] == "old_timber"
-    shut = shop.post("/api/plan", json=_question(shop)).get_json()
+    shut = shop.post("/api/plan", json=plan_question(shop)).get_json()
     told = {e["band_id"]: [r["text"] for r in e["reasons"]] for e in shut["excluded"]}
     assert "Kept for old timber only" in told[1]
 
@@ -166,13 +207,6 @@ BAND_FIELDS = (
     "place",
     "note",
 )
-
-
-def _question(shop: FlaskClient) -> dict[str, Any]:
-    """What job 1 asks of Plan."""
-    job = shop.get("/api/jobs/1").get_json()
-    keys = ("operation", "material", "height_mm", "length_mm", "count", "finish", "tolerance_mm")
-    return {k: job[k] for k in keys} | {"saw_id": job["saw_id"] or 1}
 
 
 def test_what_is_asked_of_a_run_is_said_in_the_reader_s_units(shop: FlaskClient) -> None:

@@ -10,6 +10,7 @@ from jade_ribbon.core.edge.history import BandHistory, edge_after_runs, replay
 from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.edge.sharpening import sharpening_advice
 from jade_ribbon.core.edge.shop_life import (
+    LifeRecord,
     ShopLives,
     chance_to_last,
     life_in,
@@ -90,8 +91,8 @@ def test_gum_stays_between_clean_and_full(gum: float, share: float, metres: floa
 def test_the_shop_s_record_moves_the_life() -> None:
     key = ("carbon_flexback", 0)
     table = ShopLives([]).of(*key)
-    short = ShopLives([(*key, 2000.0, True)] * 6).of(*key)
-    long = ShopLives([(*key, 14_000.0, True)] * 6).of(*key)
+    short = ShopLives([LifeRecord(*key, 2000.0, True)] * 6).of(*key)
+    long = ShopLives([LifeRecord(*key, 14_000.0, True)] * 6).of(*key)
     assert short.median_m < table.median_m < long.median_m
     assert (short.retired, table.retired) == (6, 0)
     resharpened = ShopLives([]).of("carbon_flexback", 2)
@@ -100,7 +101,7 @@ def test_the_shop_s_record_moves_the_life() -> None:
 
 def test_the_odds_leave_out_the_band_s_own_metres() -> None:
     key = ("carbon_flexback", 0)
-    alone = ShopLives([(*key, 3000.0, False)]).of(*key)
+    alone = ShopLives([LifeRecord(*key, 3000.0, False)]).of(*key)
     others = ShopLives([]).of(*key).posterior
     odds = survival(alpha=others.alpha, beta=others.beta, shape=SHAPE, used_m=3000, next_m=500)
     assert chance_to_last(alone, used_m=3000, next_m=500) == pytest.approx(odds.probability)

@@ -80,6 +80,21 @@ def test_defects_stay_until_mended() -> None:
     assert replay([], [*events, event(3, "mended")]).defects == ()
 
 
+def test_lost_teeth_add_up_until_they_are_ground_anew() -> None:
+    lost = [event(1, "teeth_lost", "", 2.0), event(2, "teeth_lost", "", 1.0)]
+    assert replay([], lost).teeth_lost == 3
+    assert replay([], [*lost, event(3, "mended", "crack")]).teeth_lost == 3
+    assert replay([], [*lost, event(3, "mended", "teeth_lost")]).teeth_lost == 0
+
+
+def test_a_confirmed_life_is_the_one_named() -> None:
+    runs = [run(1), run(3)]
+    events = [event(2, "sharpened", "", 0.9), event(4, "still_good")]
+    state = replay(runs, [*events, event(5, "life_confirmed", "", 0.0)])
+    assert [life.confirmed_m for life in state.lives] == [100.0, 100.0]
+    assert [life.confirmed_m for life in replay(runs, events).lives] == [0.0, 100.0]
+
+
 def test_a_run_that_waits_to_be_confirmed_moves_no_wear() -> None:
     waits = seen(run(1), "smoke", counts=False)
     state = replay([waits], [])

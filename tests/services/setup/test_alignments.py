@@ -4,7 +4,7 @@ from typing import Any
 
 from flask.testing import FlaskClient
 
-from tests.support.set_up import begin, post, tick
+from tests.support.set_up import begin, plan_question, post, tick
 
 
 def test_a_wheel_is_trued_and_its_answer_remembered(shop: FlaskClient) -> None:
@@ -31,6 +31,30 @@ def test_a_wheel_is_trued_and_its_answer_remembered(shop: FlaskClient) -> None:
     second = post(shop, "/api/saws/1/alignments", 201, **start)
     assert second["known_words"].startswith("This saw answers a turn by ")
     assert len(shop.get("/api/saws/1/alignments").get_json()["truings"]) == 2
+
+
+def test_wheels_out_of_plane_are_told_and_halve_what_is_straight(shop: FlaskClient) -> None:
+    """From the gap read until it is trued: the band is pushed aside twice as far for a push."""
+    url = begin(shop)
+    for key in ("isolate", "mount", "tension"):
+        tick(shop, url, key)
+    question = plan_question(shop) | {"tolerance_mm": 0.5}
+
+    def straight() -> tuple[float, list[str]]:
+        told = shop.post("/api/plan", json=question).get_json()
+        limits = told["best"]["window"]["limits_m_min"]
+        return limits["straight"], [d["text"] for d in told["defects"]]
+
+    before, nothing = straight()
+    start: dict[str, Any] = {"axis": "tilt", "wheel": "upper", "gap_mm": 4.0, "who": "Wren"}
+    begun = post(shop, "/api/saws/1/alignments", 201, **start)
+    out, told = straight()
+    assert out < 0.6 * before and told == [
+        "The wheels were out of plane when last read: true them; until then the band is pushed "
+        "aside twice as far."
+    ]
+    post(shop, f"/api/alignments/{begun['id']}/moves", turns=1.0, gap_mm=0.2)
+    assert straight() == (before, nothing)
 
 
 def test_a_saw_s_own_bolt_is_named_and_only_its_own_wheels(shop: FlaskClient) -> None:

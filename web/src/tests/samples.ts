@@ -126,6 +126,8 @@ export const BAND_ANSWER: BandAnswer = {
   note: "",
   kept_for: "all",
   defects: [],
+  teeth_lost: 0,
+  still_good_asked: false,
   state: "rack",
   scrap_reason: null,
   arrived_at: "2026-01-01T00:00:00Z",
@@ -155,6 +157,7 @@ export const PAGE: BandPage = {
     left_90_m: 900,
     left_50_m: 4000,
     left_10_m: 11_000,
+    doubted: [],
   },
   advice: "",
   runs: [

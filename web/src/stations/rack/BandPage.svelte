@@ -2,7 +2,7 @@
   import { push } from "svelte-spa-router";
 
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
-  import type { BandEventInput, BandPage } from "../../api/schema";
+  import type { BandEventInput, BandPage, DoubtedLife } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { about, day, duration, percent, significant, type Said } from "../../lib/units";
@@ -63,6 +63,11 @@
     await load(id);
   }
 
+  async function believeLife(life: DoubtedLife): Promise<void> {
+    const kind = life.ended ? "life_confirmed" : "still_good";
+    await record({ kind, detail: "", value: life.ended ? life.number : null, who: "" });
+  }
+
   async function removeEvent(event_id: number): Promise<void> {
     const { change_id } = await ask(
       client.DELETE("/api/events/{event_id}", { params: { path: { event_id } } }),
@@ -107,7 +112,10 @@
       {#if band.kept_for !== "all"}<strong>For {band.kept_for.replaceAll("_", " ")} only.</strong
         >{/if}
       {#if band.defects.length > 0}<strong class="defects"
-          >Off the saw until mended: {band.defects.join(", ").replaceAll("_", " ")}.</strong
+          >Off the saw until mended: {band.defects
+            .map((d) => (d === "teeth_lost" ? `teeth lost (${band.teeth_lost})` : d))
+            .join(", ")
+            .replaceAll("_", " ")}.</strong
         >{/if}
     </p>
     <div class="actions no-print">
@@ -176,6 +184,22 @@
       note="{band.runs} runs since {day(band.arrived_at)}"
     />
   </div>
+  {#if band.still_good_asked}
+    <p class="asked">
+      This edge has run past what such edges last here. Is it still good? Until somebody says so it
+      counts no further in what the shop learns.
+      <Action onclick={() => void record({ kind: "still_good", detail: "", who: "" })}
+        >Still good</Action
+      >
+    </p>
+  {/if}
+  {#each page.life.doubted as life (life.number)}
+    <p class="asked">
+      {life.ended ? "A life" : "This edge’s life"} of {about(life.equivalent_m, 2)} m is far from every
+      other here: it teaches nothing until somebody says that it was so.
+      <Action onclick={() => void believeLife(life)}>Yes, it was so</Action>
+    </p>
+  {/each}
   {#if page.advice}<p class="advice">{shop.words(page.advice)}</p>{/if}
   <LifeStrip {page} />
   {#if band.state !== "scrapped"}<EventForm onrecord={record} />{/if}
@@ -251,6 +275,13 @@
     font-size: var(--figure);
     font-weight: 650;
     line-height: 1.25;
+  }
+  .asked {
+    padding-bottom: var(--s2);
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s3);
+    align-items: center;
   }
   .advice {
     color: var(--brass-text);

@@ -52,6 +52,11 @@
     },
     { key: "comfortable_factor", label: "Comfortable radius, times the tightest", help: "" },
     { key: "comfortable_factor_hard", label: "… in green or deep stock", help: "" },
+    {
+      key: "teeth_missing_allowed",
+      label: "Teeth a band may lack, 0 or 1",
+      help: "A band with more lost stays off the saw until mended.",
+    },
     { key: "dullness_show", label: "Dullest edge for show faces", help: "0 keen, 1 at its limit." },
     { key: "dullness_sand", label: "… ready to sand", help: "" },
     { key: "dullness_plane", label: "… to be planed", help: "" },
