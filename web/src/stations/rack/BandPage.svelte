@@ -143,10 +143,7 @@
       label="left, as likely as not"
       value={about(page.life.left_50_m, 2)}
       unit="m of oak"
-      note="9 in 10 last {about(page.life.left_90_m, 2)}, 1 in 10 {significant(
-        page.life.left_10_m,
-        2,
-      )}"
+      note="9 in 10 last {about(page.life.left_90_m, 2)}, 1 in 10 {about(page.life.left_10_m, 2)}"
       explained={{
         title: "Metres left on this edge",
         value: page.life.left_50_m,
