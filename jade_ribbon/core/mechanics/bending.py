@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from jade_ribbon.core.quantities.arrays import one_of, somewhere
 from jade_ribbon.core.quantities.constants import E_MPA, RHO_KG_M3
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked, finite
@@ -93,11 +94,11 @@ def bending_fatigue(
         bending_stress(thickness_mm=thickness_mm, wheel_diameter_mm=smallest_wheel_diameter_mm) / 2
     )
     mean = tension_stress_MPa + amplitude
-    if mean >= ultimate_MPa:
+    if somewhere(mean >= ultimate_MPa):
         raise refuse(
             "tension_stress_MPa",
-            f"{tension_stress_MPa:g} MPa brings the mean stress to {mean:.4g} MPa; "
-            f"accepted: a mean under ultimate_MPa {ultimate_MPa:g}",
+            f"{one_of(tension_stress_MPa):g} MPa brings the mean stress to {one_of(mean):.4g} MPa; "
+            f"accepted: a mean under ultimate_MPa {one_of(ultimate_MPa):g}",
             tension_stress_MPa,
         )
     equivalent = notch_factor * amplitude / (1.0 - mean / ultimate_MPa)

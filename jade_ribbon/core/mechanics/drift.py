@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 
+from jade_ribbon.core.quantities.arrays import atan
 from jade_ribbon.core.quantities.fields import checked
 
 
@@ -22,4 +23,4 @@ def drift(*, offset_mm: float, run_mm: float, fence_bolt_spacing_mm: float) -> D
     4.099
     """
     slope = offset_mm / run_mm
-    return Drift(math.degrees(math.atan(slope)), slope * fence_bolt_spacing_mm)
+    return Drift(math.degrees(1.0) * atan(slope), slope * fence_bolt_spacing_mm)

@@ -1,10 +1,14 @@
 """The feed window: what holds the feed back, and below what it rubs."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, cast
+
+import numpy as np
 
 from jade_ribbon.core.mechanics.cutting import PRESSURE_BITE_MM, bite, energy_factor, feed_ratio
+from jade_ribbon.core.quantities.arrays import is_array, least, most, one_of, somewhere, where
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked
 
@@ -55,6 +59,8 @@ def window_from_limits(limits: Mapping[Limit, float], floor: float) -> FeedWindo
 
     Source: ours, docs/model "Choosing".
     """
+    if is_array(floor) or any(is_array(limit) for limit in limits.values()):
+        return _many_windows(limits, floor)
     binding = min(limits, key=lambda name: limits[name])
     ceiling = limits[binding]
     aim = RECOMMENDED_SHARE * ceiling
@@ -63,6 +69,18 @@ def window_from_limits(limits: Mapping[Limit, float], floor: float) -> FeedWindo
     if ceiling >= HOT_SHARE * floor:
         return FeedWindow(limits, floor, ceiling, binding, "hot", aim)
     return FeedWindow(limits, floor, ceiling, binding, "shut", None)
+
+
+def _many_windows(limits: Mapping[Limit, float], floor: float) -> FeedWindow:
+    """The same for arrays: states and bindings are arrays too, a shut one recommends NaN."""
+    ceiling = least(*limits.values())
+    aim = RECOMMENDED_SHARE * ceiling
+    is_open, is_hot = ceiling >= floor, ceiling >= HOT_SHARE * floor
+    wide = np.broadcast_arrays(*limits.values())
+    binding = np.array(list(limits))[np.argmin(np.stack(wide), axis=0)]
+    state = np.where(is_open, "open", np.where(is_hot, "hot", "shut"))
+    feed = where(is_open, most(aim, floor), where(is_hot, aim, math.nan))
+    return FeedWindow(limits, floor, ceiling, cast(Limit, binding), cast(State, state), feed)
 
 
 @checked
@@ -99,10 +117,11 @@ def feed_window(
 
     Source: ours, docs/model "Choosing"; each limit from its own formula.
     """
-    if bite_max_mm < bite_min_mm:
+    if somewhere(bite_max_mm < bite_min_mm):
         raise refuse(
             "bite_max_mm",
-            f"{bite_max_mm:g} is under the least bite; accepted: at least {bite_min_mm:g}",
+            f"{one_of(bite_max_mm):g} is under the least bite; "
+            f"accepted: at least {one_of(bite_min_mm):g}",
             bite_max_mm,
         )
     per_bite = speed_m_s / pitch_mm * 60.0
@@ -118,11 +137,11 @@ def feed_window(
     )
 
     def feed_at_force(force_N: float) -> float:
-        return float((force_N / push_at_1) ** (1.0 / (1.0 - m)))
+        return cast(float, (force_N / push_at_1) ** (1.0 / (1.0 - m)))
 
     limits: dict[Limit, float] = {
         "gullet": gullet_fill_limit * gullet_area_mm2 / height_mm * per_bite,
-        "power": float((motor_kW * 1000.0 * drive_efficiency / power_at_1) ** (1.0 / (1.0 - m))),
+        "power": (motor_kW * 1000.0 * drive_efficiency / power_at_1) ** (1.0 / (1.0 - m)),
         "stability": feed_at_force(critical_feed_force_N / stability_factor),
     }
     if edge_slack_feed_force_N is not None:

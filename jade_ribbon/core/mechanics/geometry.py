@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 
+from jade_ribbon.core.quantities.arrays import one_of, somewhere, sqrt
 from jade_ribbon.core.quantities.constants import MM_PER_INCH, RHO_KG_M3
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked, finite
@@ -74,11 +75,11 @@ def band_geometry(
         gullet_area_coefficient=gullet_area_coefficient,
     )
     body = width_mm - depth
-    if body <= 0:
+    if somewhere(body <= 0):
         raise refuse(
             "width_mm",
-            f"{width_mm:g} mm leaves no body behind a gullet {depth:.3g} mm deep; "
-            f"accepted: more than {depth:.3g} mm",
+            f"{one_of(width_mm):g} mm leaves no body behind a gullet {one_of(depth):.3g} mm deep; "
+            f"accepted: more than {one_of(depth):.3g} mm",
             width_mm,
         )
     return BandGeometry(
@@ -104,11 +105,11 @@ def mass_per_length(*, width_mm: float, gullet_depth_mm: float, thickness_mm: fl
 
 
 def _clearance(kerf_mm: float, thickness_mm: float) -> float:
-    if kerf_mm <= thickness_mm:
+    if somewhere(kerf_mm <= thickness_mm):
         raise refuse(
             "kerf_mm",
-            f"{kerf_mm:g} mm is not wider than the body; "
-            f"accepted: more than thickness_mm {thickness_mm:g}",
+            f"{one_of(kerf_mm):g} mm is not wider than the body; "
+            f"accepted: more than thickness_mm {one_of(thickness_mm):g}",
             kerf_mm,
         )
     return kerf_mm - thickness_mm
@@ -168,4 +169,4 @@ def widest_for_radius(
     19.0
     """
     clearance = _clearance(kerf_mm, thickness_mm)
-    return WidestForRadius(math.sqrt(radius_mm * LEAN_FACTOR * clearance / allowance))
+    return WidestForRadius(sqrt(radius_mm * LEAN_FACTOR * clearance / allowance))

@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 
+from jade_ribbon.core.quantities.arrays import exp, one_of, sin, somewhere, sqrt
 from jade_ribbon.core.quantities.constants import E_MPA, G_MPA, RHO_KG_M3
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked, finite
@@ -22,21 +23,22 @@ class EdgeSlack:
 
 def _body(width_mm: float, gullet_depth_mm: float) -> float:
     body = width_mm - gullet_depth_mm
-    if body <= 0:
+    if somewhere(body <= 0):
         raise refuse(
             "gullet_depth_mm",
-            f"{gullet_depth_mm:g} leaves no body; accepted: under width_mm {width_mm:g}",
+            f"{one_of(gullet_depth_mm):g} leaves no body; "
+            f"accepted: under width_mm {one_of(width_mm):g}",
             gullet_depth_mm,
         )
     return body
 
 
 def _within_span(cut_height_mm: float, guide_span_mm: float) -> None:
-    if cut_height_mm > guide_span_mm:
+    if somewhere(cut_height_mm > guide_span_mm):
         raise refuse(
             "cut_height_mm",
-            f"{cut_height_mm:g} mm does not fit between the guides; "
-            f"accepted: at most guide_span_mm {guide_span_mm:g}",
+            f"{one_of(cut_height_mm):g} mm does not fit between the guides; "
+            f"accepted: at most guide_span_mm {one_of(guide_span_mm):g}",
             cut_height_mm,
         )
 
@@ -54,7 +56,7 @@ def _coupling(span: float, cut_height: float) -> float:
     centred = math.pi**2 * (1.0 / 16.0 + 1.0 / (4.0 * math.pi**2))
     h = cut_height / 2.0
     n = 2.0 * math.pi / span
-    spread = h**3 / 3.0 + 2.0 * h / n**2 - 2.0 * math.sin(n * h) / n**3
+    spread = h**3 / 3.0 + 2.0 * h / n**2 - 2.0 * sin(n * h) / n**3
     return centred - math.pi**2 / (span**2 * cut_height) * 0.5 * spread
 
 
@@ -87,11 +89,11 @@ def stability_limit(
     body = _body(width_mm, gullet_depth_mm)
     _within_span(cut_height_mm, guide_span_mm)
     lost = RHO_KG_M3 * speed_m_s**2 * 1e-6 if tensioner == "fixed" else 0.0
-    if stress_MPa <= lost:
+    if somewhere(stress_MPa <= lost):
         raise refuse(
             "speed_m_s",
-            f"{speed_m_s:g} m/s takes {lost:.3g} MPa off the tension, leaving none; "
-            f"accepted: a stress over that, or a slower band",
+            f"{one_of(speed_m_s):g} m/s takes {one_of(lost):.3g} MPa off the tension, "
+            f"leaving none; accepted: a stress over that, or a slower band",
             speed_m_s,
         )
     strand = (stress_MPa - lost) * body * thickness_mm
@@ -104,8 +106,8 @@ def stability_limit(
     b = (torsion + strand * gyration2) * q**2 * span / 2.0
     c = _coupling(span, cut_height_mm)
     phase = math.pi * cut_height_mm / span
-    offset = (body / 2.0 + gullet_depth_mm) * (0.5 + math.sin(phase) / (2.0 * phase))
-    force = (-a * offset + math.sqrt((a * offset) ** 2 + 4.0 * c**2 * a * b)) / (2.0 * c**2)
+    offset = (body / 2.0 + gullet_depth_mm) * (0.5 + sin(phase) / (2.0 * phase))
+    force = (-a * offset + sqrt((a * offset) ** 2 + 4.0 * c**2 * a * b)) / (2.0 * c**2)
     finite(critical_feed_force_N=force)
     stiffness = lateral_stiffness(strand_N=strand, bending_N_mm2=bending, span_mm=span)
     return StabilityLimit(force, stiffness, strand)
@@ -136,7 +138,7 @@ def edge_slack(
     _within_span(cut_height_mm, guide_span_mm)
     strand = stress_MPa * body * thickness_mm
     in_plane = E_MPA * thickness_mm * body**3 / 12.0
-    k = math.sqrt(strand / in_plane)
+    k = sqrt(strand / in_plane)
     outside = k * (guide_span_mm - cut_height_mm) / 2.0
     half = k * guide_span_mm / 2.0
     per_force = (1.0 - _cosh_ratio(outside, half)) / (k**2 * cut_height_mm)
@@ -147,4 +149,4 @@ def edge_slack(
 
 def _cosh_ratio(small: float, large: float) -> float:
     """cosh(small)/cosh(large) for small <= large, without overflow."""
-    return math.exp(small - large) * (1.0 + math.exp(-2 * small)) / (1.0 + math.exp(-2 * large))
+    return exp(small - large) * (1.0 + exp(-2.0 * small)) / (1.0 + exp(-2.0 * large))

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from jade_ribbon.core.quantities.arrays import one_of, somewhere
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked
 
@@ -58,10 +59,11 @@ def straightness(
     >>> round(found.mid_deflection_mm, 4), round(found.feed_force_limit_N, 2)
     (0.5223, 61.66)
     """
-    if cut_height_mm > guide_span_mm:
+    if somewhere(cut_height_mm > guide_span_mm):
         raise refuse(
             "cut_height_mm",
-            f"{cut_height_mm:g} is over the guide span; accepted: up to {guide_span_mm:g}",
+            f"{one_of(cut_height_mm):g} is over the guide span; "
+            f"accepted: up to {one_of(guide_span_mm):g}",
             cut_height_mm,
         )
     strand = stress_MPa * body_width_mm * thickness_mm

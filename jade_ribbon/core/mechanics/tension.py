@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 
 from jade_ribbon.core.mechanics.geometry import mass_per_length
+from jade_ribbon.core.quantities.arrays import one_of, somewhere, sqrt
 from jade_ribbon.core.quantities.constants import E_MPA, KGF_CM2_PER_MPA, PSI_PER_MPA
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked
@@ -167,11 +168,11 @@ def stress_from_side_push(
     """
     bending = E_MPA * body_width_mm * thickness_mm**3 / 12.0
     own = 48.0 * bending / span_mm**3 * deflection_mm
-    if side_force_N <= own:
+    if somewhere(side_force_N <= own):
         raise refuse(
             "side_force_N",
-            f"{side_force_N:g} N is no more than the strip's own bending takes; "
-            f"accepted: more than {own:.4g} N",
+            f"{one_of(side_force_N):g} N is no more than the strip's own bending takes; "
+            f"accepted: more than {one_of(own):.4g} N",
             side_force_N,
         )
     strand = (side_force_N - own) / deflection_mm * span_mm / 4.0
@@ -203,10 +204,11 @@ def _string_terms(
 ) -> tuple[float, float, float, float]:
     """Body area (m2), mass (kg/m), bending stiffness (N m2) and span (m) of the strip."""
     body = width_mm - gullet_depth_mm
-    if body <= 0:
+    if somewhere(body <= 0):
         raise refuse(
             "gullet_depth_mm",
-            f"{gullet_depth_mm:g} leaves no body; accepted: under width_mm {width_mm:g}",
+            f"{one_of(gullet_depth_mm):g} leaves no body; "
+            f"accepted: under width_mm {one_of(width_mm):g}",
             gullet_depth_mm,
         )
     mass = mass_per_length(
@@ -230,8 +232,8 @@ def pluck_frequency(
     f = (sqrt(T/mu) + (2/l) sqrt(EI/mu)) / (2l). Source: docs/model, "Note of a plucked band".
     """
     area, mass, stiffness, span = _string_terms(width_mm, gullet_depth_mm, thickness_mm, span_mm)
-    wave = math.sqrt(stress_MPa * 1e6 * area / mass)
-    return PluckFrequency((wave + 2.0 / span * math.sqrt(stiffness / mass)) / (2.0 * span))
+    wave = sqrt(stress_MPa * 1e6 * area / mass)
+    return PluckFrequency((wave + 2.0 / span * sqrt(stiffness / mass)) / (2.0 * span))
 
 
 @checked
@@ -250,12 +252,12 @@ def stress_from_pluck(
     Source: inverse of `pluck_frequency`; The Physics of Musical Instruments, "Stiff strings".
     """
     area, mass, stiffness, span = _string_terms(width_mm, gullet_depth_mm, thickness_mm, span_mm)
-    own = math.sqrt(stiffness / mass) / span**2
-    if frequency_Hz <= own:
+    own = sqrt(stiffness / mass) / span**2
+    if somewhere(frequency_Hz <= own):
         raise refuse(
             "frequency_Hz",
-            f"{frequency_Hz:g} Hz is not above the strip's own bending note; "
-            f"accepted: more than {own:.4g} Hz",
+            f"{one_of(frequency_Hz):g} Hz is not above the strip's own bending note; "
+            f"accepted: more than {one_of(own):.4g} Hz",
             frequency_Hz,
         )
     wave = 2.0 * span * (frequency_Hz - own)

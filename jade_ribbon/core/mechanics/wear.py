@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 
 from jade_ribbon.core.mechanics.cutting import bite
+from jade_ribbon.core.quantities.arrays import exp, least, most
 from jade_ribbon.core.quantities.fields import checked
 
 USUAL_BITE_MM = 0.012
@@ -35,14 +36,12 @@ class ContactLength:
 
 
 def bite_term(*, bite_mm: float, bite_exponent: float) -> float:
-    """Growth of wear with bite, (h/0.012)^x held to 2/3..4; exactly 1 when the exponent is 0.
+    """Growth of wear with bite, (h/0.012)^x held to 2/3..4: 1 when the exponent is 0.
 
     Source: ours, docs/model "Metres of contact".
     """
-    if bite_exponent == 0:
-        return 1.0
-    term = float((bite_mm / USUAL_BITE_MM) ** bite_exponent)
-    return min(max(term, BITE_TERM_LOW), BITE_TERM_HIGH)
+    term = (bite_mm / USUAL_BITE_MM) ** bite_exponent
+    return least(most(term, BITE_TERM_LOW), BITE_TERM_HIGH)
 
 
 @checked
@@ -86,7 +85,7 @@ def fouling(*, gum_factor: float, gullet_share: float, contact_m: float) -> floa
 
     Source: ours, docs/model "Gum".
     """
-    return 1.0 - math.exp(-gum_factor * gullet_share * contact_m / FOULING_LENGTH_M)
+    return 1.0 - exp(-gum_factor * gullet_share * contact_m / FOULING_LENGTH_M)
 
 
 def fouling_added(before: float, gain: float) -> float:

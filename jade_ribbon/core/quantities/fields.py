@@ -12,6 +12,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, ParamSpec, TypeVar
 
+import numpy as np
+
+from jade_ribbon.core.quantities.arrays import is_array
 from jade_ribbon.core.quantities.errors import Fault, InputError
 
 P = ParamSpec("P")
@@ -144,6 +147,11 @@ def fault_in(name: str, value: object) -> Fault | None:
         if value in accepted.choices:
             return None
         return Fault(name, f"{value!r} is not accepted; give {accepted.words()}", value)
+    if isinstance(value, np.ndarray):
+        bad = [float(v) for v in (value.min(), value.max()) if not accepted.holds(float(v))]
+        value = bad[0] if bad else accepted.high
+        if not bad:
+            return None
     if isinstance(value, bool) or not isinstance(value, (int, float)):
         return Fault(name, f"{value!r} is not a number; give {accepted.words()}", value)
     if not accepted.holds(float(value)):
@@ -188,7 +196,7 @@ def checked(formula: Callable[P, R]) -> Callable[P, R]:
 def finite(**results: float) -> None:
     """Refuse a result that is not a finite number, naming it."""
     for name, value in results.items():
-        if not math.isfinite(value):
+        if not (np.isfinite(value).all() if is_array(value) else math.isfinite(value)):
             raise InputError(
                 [Fault(name, "the result is not a finite number for these inputs", None)]
             )
