@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from jade_ribbon.core.mechanics.tension import wheel_force_per_strand
+from jade_ribbon.core.quantities.arrays import least
 from jade_ribbon.reference.tables import Material, OperationKey, operations
 
 Operation = OperationKey
@@ -58,7 +59,7 @@ class Drive:
         """Share of the motor's power left: torque is constant below an inverter's base."""
         if self.kind == "fixed":
             return 1.0
-        return min(1.0, speed_m_s / self.base_speed_m_s)
+        return least(1.0, speed_m_s / self.base_speed_m_s)
 
     def setting_words(self, speed_m_s: float) -> str:
         """What to set on the machine for a speed it can give."""
@@ -322,3 +323,5 @@ class Job:
     bands: tuple[Candidate, ...] = ()
     stress_MPa: float | None = None
     """A tension tried out instead of the steel's target."""
+    side_factor: float = 1.0
+    """What inspected faces say of the side share, times the usual."""

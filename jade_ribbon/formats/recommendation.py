@@ -2,9 +2,9 @@
 
 from typing import Any
 
+from jade_ribbon.core.choosing.at_the_cut import Evaluation
 from jade_ribbon.core.choosing.cautions import cautions_for
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.evaluate import Evaluation
 from jade_ribbon.core.choosing.explain import reasons, rules_applied
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.tension import tension

@@ -2,9 +2,13 @@
 
 from dataclasses import dataclass
 
-from jade_ribbon.core.job import Candidate, Cut, Job, Rates
+from jade_ribbon.core.job import Candidate, Cut, Finish, Job, Rates
 from jade_ribbon.core.mechanics.geometry import band_geometry
-from jade_ribbon.core.mechanics.wear import nominal_life_m
+from jade_ribbon.core.mechanics.wear import (
+    METAL_OVERSPEED_EXPONENT,
+    METAL_OVERSPEED_EXPONENT_HARD,
+    nominal_life_m,
+)
 from jade_ribbon.core.quantities.constants import MM_PER_INCH
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.reference.tables import Material, Steel, ToothForm, steels, tooth_forms
@@ -45,6 +49,13 @@ class BandFacts:
     price_known: bool
     life_m: float
     life_from_shop: bool
+    is_grit: bool
+    overspeed_exponent: float
+    uts_MPa: float
+    fatigue_amp_MPa: float
+    basquin_k: float
+    finish_place: int
+    """Finest class the teeth leave, counted from rough."""
 
     @property
     def has_teeth(self) -> bool:
@@ -99,6 +110,22 @@ def set_per_side(
     side = fraction * band.thickness_mm * chosen
     floor = LEAST_SET_SHARE_OF_PITCH * pitch_mm if material.is_wood else 0.0
     return (side, kind) if side >= floor else (floor, f"{kind}, least for its pitch in wood")
+
+
+FINISH_ORDER: tuple[Finish, ...] = ("rough", "plane", "sand", "show")
+"""From roughest to finest."""
+FORM_FINISH: dict[int, Finish] = {1: "rough", 2: "plane", 3: "plane", 4: "sand", 5: "show"}
+"""Class that a form's finish mark (1..5) leaves at best, before pitch and tips."""
+FINE_PITCH_MM = 4.5
+"""Pitches up to this leave one class better."""
+
+
+def finish_place_of(steel: Steel, form: ToothForm, pitch_mm: float) -> int:
+    """Finest class the teeth leave: the form's mark, one better for fine pitch, hard tips."""
+    place = FINISH_ORDER.index(FORM_FINISH[form.finish_1_5])
+    place += pitch_mm <= FINE_PITCH_MM
+    place += steel.token == "carbide_tipped"
+    return min(place, len(FINISH_ORDER) - 1)
 
 
 def gullet_area(form: ToothForm, pitch_mm: float, *, variable: bool) -> float:
@@ -202,4 +229,10 @@ def facts_for(band: Candidate, steel: Steel, form: ToothForm, cut: Cut, job: Job
         price_known=band.price is not None or band.price_per_m is not None,
         life_m=band.life_m or nominal_life_m(rel_edge_life=relative_edge_life(steel, cut.material)),
         life_from_shop=band.life_m is not None,
+        is_grit=steel.is_grit,
+        overspeed_exponent=METAL_OVERSPEED_EXPONENT.get(steel.token, METAL_OVERSPEED_EXPONENT_HARD),
+        uts_MPa=steel.uts_MPa,
+        fatigue_amp_MPa=steel.fatigue_amp_1e7_MPa,
+        basquin_k=steel.basquin_k,
+        finish_place=finish_place_of(steel, form, mean),
     )

@@ -3,6 +3,7 @@
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.job import Job, Saw
 from jade_ribbon.core.mechanics.tension import free_span_mm
+from jade_ribbon.core.quantities.arrays import most, where
 
 
 def teeth_in_cut(facts: BandFacts, job: Job) -> tuple[float, float]:
@@ -43,8 +44,7 @@ GRIT_LEAST_SHARE = 0.1
 
 def least_bite_mm(facts: BandFacts, job: Job) -> float:
     """Bite (mm) under which an edge only rubs."""
-    share = GRIT_LEAST_SHARE if facts.steel.is_grit else 1.0
-    return share * job.cut.material.bite_min_mm
+    return where(facts.is_grit, GRIT_LEAST_SHARE, 1.0) * job.cut.material.bite_min_mm
 
 
 def span_mm(facts: BandFacts, job: Job) -> float:
@@ -53,5 +53,5 @@ def span_mm(facts: BandFacts, job: Job) -> float:
     if saw.guides == "none" and saw.wheels == 2:
         mean = sum(saw.wheel_diameters_mm) / 2.0
         free = free_span_mm(band_length_mm=facts.length_mm, wheel_diameter_mm=mean)
-        return max(free, saw.guide_span_mm(height, job.rules.guard_gap_mm))
+        return most(free, saw.guide_span_mm(height, job.rules.guard_gap_mm))
     return saw.guide_span_mm(height, job.rules.guard_gap_mm)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.job import Drive, Job
+from jade_ribbon.core.quantities.arrays import where
 from jade_ribbon.reference.tables import Material, Steel
 
 MAX_TOLERANCE = 1.02
@@ -39,7 +40,7 @@ class SpeedChoice:
     @property
     def wear_factor(self) -> float:
         """Wear from running wood over its maximum: (speed/maximum) squared."""
-        return (self.speed_m_s / self.accepted.most_m_s) ** 2 if self.over_most else 1.0
+        return where(self.over_most, (self.speed_m_s / self.accepted.most_m_s) ** 2, 1.0)
 
 
 def speed_multiplier(steel: Steel, material: Material) -> float:

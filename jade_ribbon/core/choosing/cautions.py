@@ -3,9 +3,9 @@
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from jade_ribbon.core.choosing.at_the_cut import stability_factor
 from jade_ribbon.core.choosing.choose import Ranked, stop_of
 from jade_ribbon.core.choosing.conflicts import has_nails
-from jade_ribbon.core.choosing.evaluate import stability_factor
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.words import Sentence, Words, figure, fill, quantity
 from jade_ribbon.reference.tables import CautionLevel, caution_texts

@@ -5,9 +5,10 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from jade_ribbon.core.bands.speed_choice import too_fast_for_any_steel
+from jade_ribbon.core.choosing.at_the_cut import Evaluation, RunFigures
 from jade_ribbon.core.choosing.conflicts import Reason
-from jade_ribbon.core.choosing.evaluate import Evaluation, RunFigures, evaluate
-from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Candidate, Cut, Job
+from jade_ribbon.core.choosing.evaluate import evaluate_bands
+from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Cut, Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import quantity, sentence
 
@@ -353,19 +354,6 @@ def check_job(job: Job) -> None:
         raise InputError(faults)
 
 
-def evaluate_bands(bands: Sequence[Candidate], job: Job) -> list[Evaluation]:
-    """Evaluate every band; an unresolvable one faults by its place in the list."""
-    found, faults = [], []
-    for i, band in enumerate(bands):
-        try:
-            found.append(evaluate(band, job))
-        except InputError as error:
-            faults += [f.under(f"bands.{i}") for f in error.faults]
-    if faults:
-        raise InputError(faults)
-    return found
-
-
 def stop_of(job: Job) -> Reason | None:
     """The stop that no step in the shop can lift."""
     material = job.cut.material
@@ -381,10 +369,13 @@ def stop_of(job: Job) -> Reason | None:
     return None
 
 
-def choose(job: Job) -> Choice:
-    """Rank all bands of a job. Raises InputError with every fault of job and bands."""
+def choose(job: Job, *, brief: bool = False) -> Choice:
+    """Rank all bands of a job. Raises InputError with every fault of job and bands.
+
+    `brief` says of an excluded band only the first thing that excludes it.
+    """
     check_job(job)
-    evaluations = evaluate_bands(job.bands, job)
+    evaluations = evaluate_bands(job.bands, job, brief=brief)
     feasible = [e for e in evaluations if not e.conflicts]
     excluded = tuple(e for e in evaluations if e.conflicts)
     wanted = wanted_pitch_mm(job)

@@ -341,28 +341,23 @@ def conflicts_before_speed(
     tight_radius_mm: float,
     teeth: tuple[float, float],
     speed: SpeedChoice | None,
-) -> list[Reason]:
-    """All conflicts that need no feed window."""
-    found = [
-        *_fits_saw(facts, job),
-        *_fits_material(facts, job),
-        *_fits_throat(job),
-        *_fits_cut(facts, job, tight_radius_mm, teeth),
-        *_fits_force(facts, reachable_MPa, job),
-        *_fit_for_use(facts, job),
-    ]
+) -> Iterator[Reason]:
+    """All conflicts that need no feed window, one by one."""
+    yield from _fits_saw(facts, job)
+    yield from _fits_material(facts, job)
+    yield from _fits_throat(job)
+    yield from _fits_cut(facts, job, tight_radius_mm, teeth)
+    yield from _fits_force(facts, reachable_MPa, job)
+    yield from _fit_for_use(facts, job)
     if speed is None:
         most = speed_range(facts.steel, job.cut.material).most_m_s
-        found.append(
-            Reason(
-                "speed",
-                sentence(
-                    "The saw's slowest ",
-                    quantity(job.saw.drive.slowest_m_s, "speed"),
-                    " is over the ",
-                    quantity(most, "speed"),
-                    f" this steel stands in {job.cut.material.name}",
-                ),
-            )
+        yield Reason(
+            "speed",
+            sentence(
+                "The saw's slowest ",
+                quantity(job.saw.drive.slowest_m_s, "speed"),
+                " is over the ",
+                quantity(most, "speed"),
+                f" this steel stands in {job.cut.material.name}",
+            ),
         )
-    return found

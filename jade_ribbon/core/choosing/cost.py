@@ -1,16 +1,13 @@
 """Cost of a piece: edge, time, kerf, later operation, change-over, power."""
 
 from dataclasses import dataclass
+from typing import cast
 
-from jade_ribbon.core.bands.facts import BandFacts
+import numpy as np
+
+from jade_ribbon.core.bands.facts import FINISH_ORDER, BandFacts
 from jade_ribbon.core.job import Finish, Job, Rates
-
-FINISH_ORDER: tuple[Finish, ...] = ("rough", "plane", "sand", "show")
-"""From roughest to finest."""
-FORM_FINISH: dict[int, Finish] = {1: "rough", 2: "plane", 3: "plane", 4: "sand", 5: "show"}
-"""Class that a form's finish mark (1..5) leaves at best, before pitch and tips."""
-FINE_PITCH_MM = 4.5
-"""Pitches up to this leave one class better."""
+from jade_ribbon.core.quantities.arrays import is_array, least, where
 
 
 @dataclass(frozen=True)
@@ -37,43 +34,41 @@ def bite_ceiling_mm(finish: Finish, *, bite_target_mm: float, bite_max_mm: float
     """
     return {
         "rough": bite_max_mm,
-        "plane": min(2.0 * bite_target_mm, bite_max_mm),
+        "plane": least(2.0 * bite_target_mm, bite_max_mm),
         "sand": bite_target_mm,
         "show": 0.6 * bite_target_mm,
     }[finish]
 
 
-def finish_by_bite(*, bite_mm: float, bite_target_mm: float, bite_max_mm: float) -> Finish:
-    """Finest class whose bite ceiling this bite keeps."""
-    for finish in reversed(FINISH_ORDER):
+def finish_place_by_bite(*, bite_mm: float, bite_target_mm: float, bite_max_mm: float) -> int:
+    """Finest class whose bite ceiling this bite keeps, counted from rough."""
+    place = 0
+    for finish in FINISH_ORDER[1:]:
         ceiling = bite_ceiling_mm(finish, bite_target_mm=bite_target_mm, bite_max_mm=bite_max_mm)
-        if bite_mm <= ceiling * (1.0 + 1e-9):
-            return finish
-    return "rough"
+        place = place + (bite_mm <= ceiling * (1.0 + 1e-9))
+    return place
 
 
-def finish_by_band(facts: BandFacts) -> Finish:
-    """Finest class the teeth leave: the form's mark, one better for fine pitch, hard tips."""
-    place = FINISH_ORDER.index(FORM_FINISH[facts.form.finish_1_5])
-    place += facts.pitch_mm <= FINE_PITCH_MM
-    place += facts.steel.token == "carbide_tipped"
-    return FINISH_ORDER[min(place, len(FINISH_ORDER) - 1)]
-
-
-def delivered_finish(facts: BandFacts, *, bite_mm: float, job: Job) -> Finish:
-    """The coarser of what bite and band leave."""
+def delivered_place(facts: BandFacts, *, bite_mm: float, job: Job) -> int:
+    """The coarser of what bite and band leave, counted from rough."""
     material = job.cut.material
-    by_bite = finish_by_bite(
+    by_bite = finish_place_by_bite(
         bite_mm=bite_mm, bite_target_mm=material.bite_target_mm, bite_max_mm=material.bite_max_mm
     )
-    return min(by_bite, finish_by_band(facts), key=FINISH_ORDER.index)
+    return cast(int, least(by_bite, facts.finish_place))
 
 
-def later_minutes_per_m2(delivered: Finish, asked: Finish, rates: Rates) -> float:
+def finish_at(place: int) -> Finish:
+    """The class at a place; an array of them for an array."""
+    return cast(Finish, np.array(FINISH_ORDER)[place]) if is_array(place) else FINISH_ORDER[place]
+
+
+def later_minutes_per_m2(delivered: int, asked: Finish, rates: Rates) -> float:
     """Minutes of surfacing per m2 that bring a delivered class to the class asked."""
-    steps = {"plane": rates.plane_min_m2, "sand": rates.sand_min_m2, "show": rates.show_min_m2}
-    start, end = FINISH_ORDER.index(delivered), FINISH_ORDER.index(asked)
-    return sum(steps[FINISH_ORDER[i]] for i in range(start + 1, end + 1))
+    steps = (0.0, rates.plane_min_m2, rates.sand_min_m2, rates.show_min_m2)
+    asked_place = FINISH_ORDER.index(asked)
+    minutes = [sum(steps[place + 1 : asked_place + 1]) for place in range(len(steps))]
+    return cast(float, np.array(minutes)[delivered]) if is_array(delivered) else minutes[delivered]
 
 
 def piece_cost(
@@ -82,7 +77,7 @@ def piece_cost(
     *,
     cut_time_s: float,
     equivalent_m: float,
-    delivered: Finish,
+    delivered: int,
     power_W: float,
 ) -> Cost:
     """Cost of one piece (shop currency) at the recommended feed.
@@ -99,6 +94,6 @@ def piece_cost(
         time=cut_time_s / 60.0 * minute,
         kerf=area_m2 * facts.kerf_mm / 1000.0 * rates.timber_m3 if timber else 0.0,
         later=later_minutes_per_m2(delivered, cut.finish, rates) * area_m2 * minute,
-        change=0.0 if facts.band.mounted else rates.change_min * minute / cut.count,
+        change=where(facts.band.mounted, 0.0, rates.change_min * minute / cut.count),
         power=power_W * cut_time_s / 3.6e6 * rates.power_kWh,
     )

@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 
 from jade_ribbon.core.bands.reach import ASSUMED_FACTOR, frame_force_N
+from jade_ribbon.core.choosing.at_the_cut import ANGLED_STABILITY_FACTOR, comfort_factor
 from jade_ribbon.core.choosing.choose import STRESS_SHARE_WANTED, Choice, Ranked
 from jade_ribbon.core.choosing.conflicts import LIMIT_WORDS, Reason, has_nails
-from jade_ribbon.core.choosing.evaluate import ANGLED_STABILITY_FACTOR, comfort_factor
 from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
 from jade_ribbon.core.mechanics.feed import FeedWindow
 from jade_ribbon.core.mechanics.wear import HOT_WEAR

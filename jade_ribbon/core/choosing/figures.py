@@ -3,9 +3,9 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from jade_ribbon.core.choosing.at_the_cut import dullness_now, stability_factor
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.choosing.conflicts import LIMIT_WORDS
-from jade_ribbon.core.choosing.evaluate import dullness_now, stability_factor
 from jade_ribbon.core.job import Job
 
 TABLE_SOURCE = "Reference table: {}; typical value, corrected on the shop's own copy"

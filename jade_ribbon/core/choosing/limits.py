@@ -1,5 +1,8 @@
 """Limits of the feed beside those of band and motor: pace, steering, straightness, grit."""
 
+import math
+from typing import cast
+
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.bands.reach import span_mm
 from jade_ribbon.core.job import Job
@@ -10,6 +13,7 @@ from jade_ribbon.core.mechanics.straightness import (
     side_share,
     straightness,
 )
+from jade_ribbon.core.quantities.arrays import somewhere, where
 
 STEERING_RAD_S = 0.35
 STEERING_ARM_MM = 15.0
@@ -28,15 +32,18 @@ def steering_m_min(job: Job) -> float | None:
 def grit_m_min(facts: BandFacts, job: Job) -> float | None:
     """Feed a grit edge stands: what it takes off a second over the height in the cut."""
     rate = job.cut.material.grit_rate_max_mm2_s
-    if rate is None or not facts.steel.is_grit:
+    if rate is None or not somewhere(facts.is_grit):
         return None
-    return rate / job.cut.loaded_height_mm / MM_S_PER_M_MIN
+    return where(facts.is_grit, rate / job.cut.loaded_height_mm / MM_S_PER_M_MIN, math.inf)
 
 
 def share_of(job: Job, dullness: float) -> float:
-    """Share of the push that goes sideways; twice on a worn tyre or with wheels out of plane."""
+    """Share of the push that goes sideways; twice on a worn tyre or with wheels out of plane.
+
+    Times what the shop's inspected faces say of this saw and steel.
+    """
     worn = job.saw.tyre == "worn" or job.saw.wheels_out
-    return side_share(dullness) * (MENDING_FACTOR if worn else 1.0)
+    return side_share(dullness) * (MENDING_FACTOR if worn else 1.0) * job.side_factor
 
 
 def straight_force_N(
@@ -75,7 +82,7 @@ def feed_at_push_m_min(
         feed_ratio_sharp=material.feed_force_ratio_sharp,
         feed_ratio_dull=material.feed_force_ratio_dull,
     ).feed_force_N
-    return float((push_N / at_one) ** (1.0 / (1.0 - material.size_exponent_m)))
+    return cast(float, (push_N / at_one) ** (1.0 / (1.0 - material.size_exponent_m)))
 
 
 def pace_m_min(job: Job) -> float | None:

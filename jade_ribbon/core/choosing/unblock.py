@@ -7,7 +7,8 @@ leave a feed to run at are offered.
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from jade_ribbon.core.choosing.evaluate import Evaluation, evaluate
+from jade_ribbon.core.choosing.at_the_cut import Evaluation
+from jade_ribbon.core.choosing.evaluate import evaluate
 from jade_ribbon.core.choosing.sentences import used_fields
 from jade_ribbon.core.job import Candidate, Cut, Job
 from jade_ribbon.core.quantities.words import Said, quantity, sentence

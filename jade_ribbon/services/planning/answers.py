@@ -5,11 +5,11 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.bands.reach import span_mm
+from jade_ribbon.core.choosing.at_the_cut import Evaluation, RunFigures
 from jade_ribbon.core.choosing.cautions import Caution
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.choosing.cost import Cost
-from jade_ribbon.core.choosing.evaluate import Evaluation, RunFigures
 from jade_ribbon.core.choosing.explain import RuleApplied, difference, held_words
 from jade_ribbon.core.choosing.figures import Explained
 from jade_ribbon.core.choosing.steel_costs import SteelCost

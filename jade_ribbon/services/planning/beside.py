@@ -4,9 +4,10 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.choosing.at_the_cut import Evaluation, figures_at
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.conflicts import Reason
-from jade_ribbon.core.choosing.evaluate import Evaluation, evaluate, figures_at
+from jade_ribbon.core.choosing.evaluate import evaluate
 from jade_ribbon.core.choosing.explain import rules_applied
 from jade_ribbon.core.choosing.sensitivity import RulePrice, Sway, rule_prices, sways
 from jade_ribbon.core.job import Candidate, Job

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import band_facts
-from jade_ribbon.core.choosing.evaluate import comfort_factor
+from jade_ribbon.core.choosing.at_the_cut import comfort_factor
 from jade_ribbon.core.job import Candidate, Cut, Job, Saw
 from jade_ribbon.core.mechanics.geometry import min_radius
 from jade_ribbon.core.mechanics.outline import Outline

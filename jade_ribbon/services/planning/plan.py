@@ -91,7 +91,7 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
     choice = choose(job)
     best = choice.best
     types_job = job_for(snapshot, saw, given, type_candidates(snapshot))
-    types = choose(types_job)
+    types = choose(types_job, brief=True)
     return PlanAnswer(
         saw_id=row.id,
         saw_name=row.name,

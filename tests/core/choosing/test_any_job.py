@@ -9,9 +9,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from jade_ribbon.core.choosing.at_the_cut import dullness_now
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.conflicts import LEAST_TEETH_COARSEST, WIDTH_OVER_SHARE, least_teeth
-from jade_ribbon.core.choosing.evaluate import dullness_now
 from jade_ribbon.core.choosing.unblock import openers
 from jade_ribbon.core.job import Candidate, Cut, Drive, Job, Saw
 from jade_ribbon.core.quantities.errors import InputError

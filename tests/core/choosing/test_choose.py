@@ -207,10 +207,8 @@ def test_dullness_limits_follow_the_rule_for_changing(job: Job) -> None:
 
 
 def test_a_dear_edge_that_saves_sanding_shows_it() -> None:
-    assert (
-        later_minutes_per_m2("plane", "show", Rates()) == Rates().sand_min_m2 + Rates().show_min_m2
-    )
-    assert later_minutes_per_m2("show", "plane", Rates()) == 0
+    assert later_minutes_per_m2(1, "show", Rates()) == Rates().sand_min_m2 + Rates().show_min_m2
+    assert later_minutes_per_m2(3, "plane", Rates()) == 0
 
 
 def test_a_mill_matches_its_speed_to_its_engine(job: Job) -> None:

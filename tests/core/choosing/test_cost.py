@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from jade_ribbon.core.bands.facts import (
     band_facts,
 )
-from jade_ribbon.core.choosing.cost import bite_ceiling_mm, finish_by_band, finish_by_bite
+from jade_ribbon.core.choosing.cost import bite_ceiling_mm, finish_at, finish_place_by_bite
 from jade_ribbon.core.job import Job
 from tests.support.jobs import K07
 
@@ -24,13 +24,15 @@ def test_bite_ceilings_fall_with_the_finish() -> None:
 
 @given(st.floats(0.001, 0.3))
 def test_the_face_is_no_finer_than_its_bite(bite: float) -> None:
-    finish = finish_by_bite(bite_mm=bite, bite_target_mm=0.03, bite_max_mm=0.2)
+    finish = finish_at(finish_place_by_bite(bite_mm=bite, bite_target_mm=0.03, bite_max_mm=0.2))
     if finish != "rough":
         assert bite <= bite_ceiling_mm(finish, bite_target_mm=0.03, bite_max_mm=0.2) * 1.001
 
 
 def test_fine_pitch_and_hard_tips_leave_a_better_face(job: Job) -> None:
-    coarse = finish_by_band(band_facts(K07, job))
-    tipped = finish_by_band(band_facts(dataclasses.replace(K07, steel="carbide_tipped"), job))
-    fine = finish_by_band(band_facts(dataclasses.replace(K07, tpi_lo=6.0, tpi_hi=6.0), job))
+    coarse = finish_at(band_facts(K07, job).finish_place)
+    tipped = finish_at(
+        band_facts(dataclasses.replace(K07, steel="carbide_tipped"), job).finish_place
+    )
+    fine = finish_at(band_facts(dataclasses.replace(K07, tpi_lo=6.0, tpi_hi=6.0), job).finish_place)
     assert (coarse, tipped, fine) == ("plane", "sand", "sand")
