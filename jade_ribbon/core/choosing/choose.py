@@ -372,7 +372,7 @@ def stop_of(job: Job) -> Reason | None:
 def choose(job: Job, *, brief: bool = False) -> Choice:
     """Rank all bands of a job. Raises InputError with every fault of job and bands.
 
-    `brief` says of an excluded band only the first thing that excludes it.
+    `brief` does not keep account of bands excluded: for types to buy, which are many.
     """
     check_job(job)
     evaluations = evaluate_bands(job.bands, job, brief=brief)

@@ -3,14 +3,14 @@
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
-from jade_ribbon.core.bands.facts import BandFacts
+from jade_ribbon.core.bands.facts import BandFacts, tension_columns
 from jade_ribbon.core.bands.reach import frame_force_N
 from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
-from jade_ribbon.core.job import Job
+from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.feed import FeedWindow, Limit
 from jade_ribbon.core.mechanics.wear import effective_dullness
 from jade_ribbon.core.quantities.words import Said, between, percent, quantity, sentence
-from jade_ribbon.reference.tables import Material
+from jade_ribbon.reference.tables import Material, Steel, ToothForm
 
 WHEEL_RATIO_SHARE = 0.7
 """Share of the steel's own least D/t below which a band is excluded."""
@@ -112,8 +112,8 @@ def mill_stock(material: Material) -> set[str]:
     return words or {"mixed"}
 
 
-def _fits_saw(facts: BandFacts, job: Job) -> Iterator[Reason]:
-    band, saw = facts.band, job.saw
+def _fits_saw(band: Candidate, steel: Steel, job: Job) -> Iterator[Reason]:
+    saw = job.saw
     if band.length_mm is not None and not (
         saw.band_length_mm[0] <= band.length_mm <= saw.band_length_mm[1]
     ):
@@ -146,7 +146,7 @@ def _fits_saw(facts: BandFacts, job: Job) -> Iterator[Reason]:
             ),
         )
     ratio = saw.smallest_wheel_mm / band.thickness_mm
-    least = WHEEL_RATIO_SHARE * facts.steel.min_D_over_t
+    least = WHEEL_RATIO_SHARE * steel.min_D_over_t
     if ratio < least:
         yield Reason(
             "wheel_ratio",
@@ -155,11 +155,11 @@ def _fits_saw(facts: BandFacts, job: Job) -> Iterator[Reason]:
         )
 
 
-def _fits_material(facts: BandFacts, job: Job) -> Iterator[Reason]:
-    material, steel, form = job.cut.material, facts.steel, facts.form
+def _fits_material(steel: Steel, form: ToothForm, job: Job) -> Iterator[Reason]:
+    material = job.cut.material
     if steel.token not in material.steels_ok:
         yield Reason("steel", f"{steel.name} is not for {material.name}")
-    elif facts.stress_target_MPa is None:
+    elif tension_columns(steel, material)[1] is None:
         yield Reason("steel", f"{steel.name} has no tension for metal")
     hard = steel.token in ("carbide_tipped", "carbide_grit", "diamond_grit")
     if hard and has_nails(job):
@@ -171,11 +171,10 @@ def _fits_material(facts: BandFacts, job: Job) -> Iterator[Reason]:
     if form.materials_csv_token not in material.tooth_forms_preferred:
         yield Reason("form", f"{form.name} teeth are not for {material.name}")
     if form.operations != ("any",):
-        yield from _mill_form(facts, job)
+        yield from _mill_form(form, job)
 
 
-def _mill_form(facts: BandFacts, job: Job) -> Iterator[Reason]:
-    form = facts.form
+def _mill_form(form: ToothForm, job: Job) -> Iterator[Reason]:
     if job.cut.operation not in form.operations:
         yield Reason("form", f"{form.name} teeth are for milling logs")
     elif job.cut.operation == "mill":
@@ -333,6 +332,12 @@ def _fit_for_use(facts: BandFacts, job: Job) -> Iterator[Reason]:
             yield Reason("kept_for", f"Kept for {words}")
 
 
+def conflicts_by_kind(band: Candidate, steel: Steel, form: ToothForm, job: Job) -> Iterator[Reason]:
+    """What a band's size, steel and teeth alone have against it."""
+    yield from _fits_saw(band, steel, job)
+    yield from _fits_material(steel, form, job)
+
+
 def conflicts_before_speed(
     facts: BandFacts,
     job: Job,
@@ -343,8 +348,7 @@ def conflicts_before_speed(
     speed: SpeedChoice | None,
 ) -> Iterator[Reason]:
     """All conflicts that need no feed window, one by one."""
-    yield from _fits_saw(facts, job)
-    yield from _fits_material(facts, job)
+    yield from conflicts_by_kind(facts.band, facts.steel, facts.form, job)
     yield from _fits_throat(job)
     yield from _fits_cut(facts, job, tight_radius_mm, teeth)
     yield from _fits_force(facts, reachable_MPa, job)

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import islice
 
-from jade_ribbon.core.bands.facts import band_facts
+from jade_ribbon.core.bands.facts import band_facts, look_up
 from jade_ribbon.core.bands.reach import reachable_stress, teeth_in_cut
 from jade_ribbon.core.bands.speed_choice import MAX_TOLERANCE, choose_speed
 from jade_ribbon.core.choosing.at_the_cut import (
@@ -19,6 +19,7 @@ from jade_ribbon.core.choosing.at_the_cut import (
 )
 from jade_ribbon.core.choosing.conflicts import (
     conflicts_before_speed,
+    conflicts_by_kind,
     hot_conflict,
     window_conflict,
 )
@@ -42,12 +43,15 @@ def evaluate_bands(
     """Evaluate every band; an unresolvable one faults by its place in the list.
 
     In metals at the speed of least cost among those the drive has; else at the one nearest the
-    target. `brief` leaves a band at its first conflict.
+    target. `brief` passes over bands whose size, steel or teeth are against them, and leaves the
+    others at their first conflict.
     """
     found: list[Evaluation] = []
     faults: list[Fault] = []
     for i, band in enumerate(bands):
         try:
+            if brief and any(conflicts_by_kind(band, *look_up(band), job)):
+                continue
             found.append(_start(band, job, brief=brief))
         except InputError as error:
             faults += [f.under(f"bands.{i}") for f in error.faults]
