@@ -8,6 +8,8 @@ import math
 from dataclasses import dataclass, field
 from typing import Literal
 
+from jade_ribbon.core.mechanics.life import PRIOR_WEIGHT
+from jade_ribbon.core.mechanics.straightness import SIDE_SHARE_SPREAD_LN
 from jade_ribbon.core.mechanics.tension import wheel_force_per_strand
 from jade_ribbon.core.quantities.arrays import least
 from jade_ribbon.reference.tables import Material, OperationKey, operations
@@ -293,10 +295,14 @@ class Candidate:
     set_per_side_mm: float | None = None
     length_mm: float | None = None
     dullness: float = 0.0
+    dullness_sd: float | None = None
+    """How surely the dullness is known; None: as metres alone tell it."""
     fouling: float = 0.0
     price: float | None = None
     price_per_m: float | None = None
     life_m: float | None = None
+    life_alpha: float = PRIOR_WEIGHT
+    """How much speaks for its life: the table as so many bands, and each retired one."""
     mounted: bool = False
     band_id: int | None = None
     defects: tuple[str, ...] = ()
@@ -313,6 +319,17 @@ class Candidate:
 
 
 @dataclass(frozen=True)
+class Known:
+    """What this shop's records say beside the tables, and how surely; None: the table's word."""
+
+    side_factor: float = 1.0
+    """Side share over the usual, from inspected faces of this saw and steel."""
+    side_sd_ln: float = SIDE_SHARE_SPREAD_LN
+    pressure_sd_ln: float | None = None
+    """How surely this shop's own cutting pressure is known; it stands in the material itself."""
+
+
+@dataclass(frozen=True)
 class Job:
     """Everything a recommendation rests on."""
 
@@ -323,5 +340,4 @@ class Job:
     bands: tuple[Candidate, ...] = ()
     stress_MPa: float | None = None
     """A tension tried out instead of the steel's target."""
-    side_factor: float = 1.0
-    """What inspected faces say of the side share, times the usual."""
+    known: Known = field(default_factory=Known)

@@ -2,12 +2,14 @@
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from jade_ribbon.core.bands.speed_choice import too_fast_for_any_steel
 from jade_ribbon.core.choosing.at_the_cut import Evaluation, RunFigures
 from jade_ribbon.core.choosing.conflicts import Reason
+from jade_ribbon.core.choosing.cost import Cost
 from jade_ribbon.core.choosing.evaluate import evaluate_bands
+from jade_ribbon.core.choosing.lot import Lot, lots
 from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Cut, Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import quantity, sentence
@@ -56,10 +58,17 @@ class Ranked:
     band_class: int
     in_width: bool
     in_pitch: bool
+    lot: Lot | None = None
+    """The whole job on this band; only looked at for those in the running and those shown."""
+
+    @property
+    def cost(self) -> Cost:
+        """Money a piece: over the whole lot where that was looked at, else as the edge is now."""
+        return self.lot.cost if self.lot is not None else self.run.cost
 
     @property
     def total(self) -> float:
-        return self.run.cost.total
+        return self.cost.total
 
     @property
     def class_words(self) -> str:
@@ -369,9 +378,19 @@ def stop_of(job: Job) -> Reason | None:
     return None
 
 
-def choose(job: Job, *, brief: bool = False) -> Choice:
+def _with_lots(ranked: Sequence[Ranked], job: Job, beside: int) -> list[Ranked]:
+    """The ranked bands, those in the last group and some beside with the whole lot looked at."""
+    upto = max(sum(r.in_pitch for r in ranked), beside)
+    found = lots([r.evaluation for r in ranked[:upto]], job)
+    seen = [replace(r, lot=lot) for r, lot in zip(ranked[:upto], found, strict=True)]
+    last = sorted((r for r in seen if r.in_pitch), key=lambda r: r.total)
+    return [*last, *(r for r in seen if not r.in_pitch), *ranked[upto:]]
+
+
+def choose(job: Job, *, brief: bool = False, beside: int = 0) -> Choice:
     """Rank all bands of a job. Raises InputError with every fault of job and bands.
 
+    The last group is ranked by the cost over the whole lot; so many `beside` it have it too.
     `brief` does not keep account of bands excluded: for types to buy, which are many.
     """
     check_job(job)
@@ -393,6 +412,7 @@ def choose(job: Job, *, brief: bool = False) -> Choice:
     if job.rules.narrow_straight == "impossible" and job.cut.operation in STRAIGHT_OPERATIONS:
         ranked = [r for r in ranked if r.band_class == first or r.band_class < HOT_CLASS]
     ranked.sort(key=lambda r: (r.band_class, not r.in_pitch, not r.in_width, r.total))
+    ranked = _with_lots(ranked, job, beside)
     final = [r for r in ranked if r.in_pitch]
     if final:
         winner = _left_on(ranked, job) or pick(final, job)

@@ -66,9 +66,8 @@ def finish_at(place: int) -> Finish:
 def later_minutes_per_m2(delivered: int, asked: Finish, rates: Rates) -> float:
     """Minutes of surfacing per m2 that bring a delivered class to the class asked."""
     steps = (0.0, rates.plane_min_m2, rates.sand_min_m2, rates.show_min_m2)
-    asked_place = FINISH_ORDER.index(asked)
-    minutes = [sum(steps[place + 1 : asked_place + 1]) for place in range(len(steps))]
-    return cast(float, np.array(minutes)[delivered]) if is_array(delivered) else minutes[delivered]
+    upto = FINISH_ORDER.index(asked)
+    return sum(((delivered < i) * steps[i] for i in range(1, upto + 1)), start=0.0)
 
 
 def piece_cost(

@@ -43,7 +43,7 @@ def share_of(job: Job, dullness: float) -> float:
     Times what the shop's inspected faces say of this saw and steel.
     """
     worn = job.saw.tyre == "worn" or job.saw.wheels_out
-    return side_share(dullness) * (MENDING_FACTOR if worn else 1.0) * job.side_factor
+    return side_share(dullness) * (MENDING_FACTOR if worn else 1.0) * job.known.side_factor
 
 
 def straight_force_N(

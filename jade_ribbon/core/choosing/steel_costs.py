@@ -5,19 +5,8 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.choose import Choice, Ranked
 from jade_ribbon.core.choosing.cost import Cost
+from jade_ribbon.core.choosing.spreads import wear_uncertainty
 from jade_ribbon.reference.tables import Material
-
-WEAR_UNCERTAINTY = {
-    "softwood": 1.5,
-    "hardwood": 1.5,
-    "tropical": 3.0,
-    "troubled_wood": 2.5,
-    "panel": 2.0,
-    "carbon": 3.0,
-}
-"""Factor to which abrasiveness is known, by group (reference table); silica-bearing ones more."""
-WEAR_UNCERTAINTY_ELSE = 2.0
-SILICA_UNCERTAINTY = 5.0
 
 
 @dataclass(frozen=True)
@@ -32,13 +21,6 @@ class SteelCost:
     low: float
     high: float
     close: bool
-
-
-def wear_uncertainty(material: Material) -> float:
-    """Factor either way to which the wear in a material is known."""
-    if "silica" in material.dust_hazard:
-        return SILICA_UNCERTAINTY
-    return WEAR_UNCERTAINTY.get(material.group, WEAR_UNCERTAINTY_ELSE)
 
 
 def spread(cost: Cost, factor: float) -> tuple[float, float]:

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterable, Mapping
 
-from jade_ribbon.core.mechanics.life import SHAPE
+from jade_ribbon.core.mechanics.life import metres_sd
 
 PAST = 0.8
 """A sign speaks for an edge duller than this."""
@@ -17,27 +17,8 @@ SIGN_ODDS: Mapping[str, float] = {
 NOTHING_SEEN = 0.8
 LEFT_AFTER_SMOKE = 0.5
 """An edge that smoked through a cut loses half of what is left."""
-LEAST_SD = 0.03
 DULL_SIGNS = frozenset(("burn", "smoke", "fuzz", "hard_push"))
 """Signs that speak of a dull edge at its sharpening."""
-
-
-def life_scatter() -> float:
-    """Coefficient of variation of lives: sqrt(G(1 + 2/k)/G(1 + 1/k)^2 - 1).
-
-    >>> round(life_scatter(), 3)
-    0.428
-    """
-    k = SHAPE
-    return math.sqrt(math.gamma(1.0 + 2.0 / k) / math.gamma(1.0 + 1.0 / k) ** 2 - 1.0)
-
-
-def metres_sd(dullness: float, *, retired: int) -> float:
-    """Standard deviation of a dullness told by metres, with so many lives on record.
-
-    One band's own scatter stays however much the shop knows.
-    """
-    return max(LEAST_SD, dullness * life_scatter() * math.sqrt(1.0 + 1.0 / (1.0 + retired)))
 
 
 def odds_of(signs: Iterable[str]) -> float:

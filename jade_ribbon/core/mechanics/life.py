@@ -11,6 +11,7 @@ SHAPE = 2.5
 """Weibull shape of edge lives."""
 PRIOR_WEIGHT = 2.0
 """The table's life counts as much as this many retired bands."""
+LEAST_SD = 0.03
 
 
 @dataclass(frozen=True)
@@ -99,3 +100,25 @@ def life_quantile(*, alpha: float, beta: float, shape: float, used_m: float, sha
     """
     now = beta + used_m**shape
     return float((now * share ** (-1.0 / alpha) - beta) ** (1.0 / shape) - used_m)
+
+
+def life_scatter() -> float:
+    """Coefficient of variation of lives: sqrt(G(1 + 2/k)/G(1 + 1/k)^2 - 1).
+
+    Source: docs/model, "Life".
+
+    >>> round(life_scatter(), 3)
+    0.428
+    """
+    k = SHAPE
+    return math.sqrt(math.gamma(1.0 + 2.0 / k) / math.gamma(1.0 + 1.0 / k) ** 2 - 1.0)
+
+
+def metres_sd(dullness: float, *, retired: int) -> float:
+    """Standard deviation of a dullness told by metres, with so many lives on record.
+
+    One band's own scatter stays however much the shop knows.
+
+    Source: ours, docs/model "Life".
+    """
+    return max(LEAST_SD, dullness * life_scatter() * math.sqrt(1.0 + 1.0 / (1.0 + retired)))

@@ -212,6 +212,7 @@ def candidate(
         dullness=dullness_of(row, life),
         fouling=row.fouling,
         price=None if row.price_minor is None else row.price_minor / MINOR,
+        life_alpha=life.posterior.alpha,
         mounted=mounted_on is not None and mounted_on == saw_id,
     )
 

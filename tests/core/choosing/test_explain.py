@@ -9,7 +9,8 @@ import pytest
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.explain import difference, reasons, rules_applied
 from jade_ribbon.core.choosing.figures import Explained, explain_figures
-from jade_ribbon.core.choosing.steel_costs import spread, steel_costs, wear_uncertainty
+from jade_ribbon.core.choosing.spreads import wear_uncertainty
+from jade_ribbon.core.choosing.steel_costs import spread, steel_costs
 from jade_ribbon.core.job import Candidate, Job, Rules
 from jade_ribbon.core.quantities.words import figure, metric, percent
 from jade_ribbon.core.setup.note_names import note_name

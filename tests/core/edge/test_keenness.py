@@ -7,7 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jade_ribbon.core.edge.history import replay
-from jade_ribbon.core.edge.keenness import keenness, life_scatter, metres_sd, odds_of, with_signs
+from jade_ribbon.core.edge.keenness import keenness, odds_of, with_signs
+from jade_ribbon.core.mechanics.life import life_scatter, metres_sd
 from tests.support.histories import event, run, seen
 
 
