@@ -64,13 +64,21 @@ def calc(name: str) -> None:
 
 @main.command(epilog="Example: jade-ribbon recommend job.json")
 @click.argument("file", type=click.File("rb"))
-def recommend(file: BinaryIO) -> None:
+@click.option(
+    "--draws",
+    default=256,
+    show_default=True,
+    type=click.IntRange(16, 65_536),
+    help="Draws of what is not sure, for chances and ranges.",
+)
+@click.option("--seed", default=1, show_default=True, type=click.IntRange(0, 2**31))
+def recommend(file: BinaryIO, draws: int, seed: int) -> None:
     """Recommend a band and settings for job FILE ('-' for standard input)."""
     from jade_ribbon.formats.job import read_job
     from jade_ribbon.formats.recommendation import recommend as run
 
     try:
-        _say(run(read_job(file.read())))
+        _say(run(read_job(file.read()), draws=draws, seed=seed))
     except InputError as error:
         _fail(error)
 

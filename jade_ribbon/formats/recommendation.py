@@ -1,10 +1,14 @@
 """The result of a job file: the recommendation as plain data (docs/formats)."""
 
+import dataclasses
+from itertools import zip_longest
 from typing import Any
 
 from jade_ribbon.core.choosing.at_the_cut import Evaluation
 from jade_ribbon.core.choosing.cautions import cautions_for
+from jade_ribbon.core.choosing.chances import BandSpread, chances
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
+from jade_ribbon.core.choosing.draws import DRAWS, SEED, Dice
 from jade_ribbon.core.choosing.explain import reasons, rules_applied
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.tension import tension
@@ -49,8 +53,10 @@ def window_record(e: Evaluation) -> dict[str, Any]:
     }
 
 
-def option_record(ranked: Ranked, choice: Choice, job: Job) -> dict[str, Any]:
-    """One feasible band with its settings."""
+def option_record(
+    ranked: Ranked, choice: Choice, job: Job, spread: BandSpread | None = None
+) -> dict[str, Any]:
+    """One feasible band with its settings; chances and lot where they were looked at."""
     e, run = ranked.evaluation, ranked.run
     assert e.speed is not None and e.fatigue is not None
     forms = tension(
@@ -75,18 +81,29 @@ def option_record(ranked: Ranked, choice: Choice, job: Job) -> dict[str, Any]:
         "cut_time_s": run.contact.cutting_time_s,
         "equivalent_contact_m": run.equivalent_m,
         "cost_per_piece": ranked.total,
+        "lot": dataclasses.asdict(ranked.lot.forecast) if ranked.lot is not None else None,
+        "chance_best": spread.chance_best if spread is not None else None,
+        "cost_range": [spread.cost.low, spread.cost.high] if spread is not None else None,
         "reasons": [{"key": r.key, "text": metric(r.text)} for r in reasons(ranked, choice, job)],
     }
 
 
-def recommend(job: Job) -> dict[str, Any]:
-    """The result of a job file. Raises InputError with every fault."""
-    choice = choose(job)
+def recommend(job: Job, *, draws: int = DRAWS, seed: int = SEED) -> dict[str, Any]:
+    """The result of a job file, over so many draws. Raises InputError with every fault."""
+    choice = choose(job, beside=ALTERNATIVES_SHOWN + 1)
     best = choice.best
-    others = choice.ranked[1:] if best is not None else ()
+    spread = chances(choice, job, Dice(draws, seed))
+    spreads = spread.bands if spread is not None else ()
+    options = [
+        option_record(ranked, choice, job, shown)
+        for ranked, shown in zip_longest(
+            choice.ranked[: ALTERNATIVES_SHOWN + 1], spreads[: ALTERNATIVES_SHOWN + 1]
+        )
+        if ranked is not None
+    ]
     return {
-        "recommended": option_record(best, choice, job) if best else None,
-        "alternatives": [option_record(r, choice, job) for r in others[:ALTERNATIVES_SHOWN]],
+        "recommended": options[0] if best is not None else None,
+        "alternatives": options[1:] if best is not None else [],
         "excluded": [
             {
                 "band": band_record(e.facts.band),

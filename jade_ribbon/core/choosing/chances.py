@@ -5,8 +5,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from jade_ribbon.core.choosing.at_the_cut import Evaluation, figures_at
 from jade_ribbon.core.choosing.choose import Choice, Ranked
-from jade_ribbon.core.choosing.draws import Dice, Drawn, Factor, drawn
+from jade_ribbon.core.choosing.cost import Cost
+from jade_ribbon.core.choosing.draws import Dice, Drawn, Factor, drawn, drawn_job
 from jade_ribbon.core.choosing.lot import Lot
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import Limit
@@ -17,6 +19,8 @@ LOW_SHARE, HIGH_SHARE = 0.1, 0.9
 CLOSE_CHANCE = 0.1
 """Too close to call: the other one is the cheaper in more than so many draws, and less than all
 but so many."""
+UNLIMITED = 1e12
+"""Stands in an array for a limit that a band does not have."""
 WORTH_MEASURING_SHARE = 0.002
 """A measurement is named when it is worth more than this share of the job's money."""
 
@@ -42,7 +46,8 @@ class BandSpread:
     limits: Mapping[Limit, Between]
     push_N: Between
     power_W: Between
-    piece_time_s: Between
+    chance_held: float
+    """Push and power at the one feed planned, and the chance that no limit is under it."""
 
 
 @dataclass(frozen=True)
@@ -106,21 +111,21 @@ MEASUREMENTS: Mapping[str, Measurement] = {
 """What can be measured where the application has a place for it."""
 
 
-def _between(draws: Array) -> Between:
-    low, high = np.quantile(draws, (LOW_SHARE, HIGH_SHARE))
-    return Between(float(low), float(high))
+def _betweens(columns: Sequence[Array], shape: tuple[int, ...]) -> list[list[Between]]:
+    """For each figure the range of each band, bands down and draws across, in one sort."""
+    drawn_all = np.stack([np.broadcast_to(column, shape) for column in columns])
+    held = np.minimum(drawn_all, UNLIMITED)
+    low, high = np.quantile(held, (LOW_SHARE, HIGH_SHARE), axis=2)
+    return [
+        [Between(*line) for line in zip(*pair, strict=True)]
+        for pair in zip(low.tolist(), high.tolist(), strict=True)
+    ]
 
 
-def _betweens(draws: Array, shape: tuple[int, ...]) -> list[Between]:
-    """A range for each band; of figures that no band or draw moves the same for all."""
-    low, high = np.quantile(np.broadcast_to(draws, shape), (LOW_SHARE, HIGH_SHARE), axis=1)
-    return [Between(*line) for line in zip(low.tolist(), high.tolist(), strict=True)]
-
-
-def lot_costs(found: Sequence[Ranked], lots: Sequence[Lot], seen: Drawn, job: Job) -> Array:
+def lot_costs(now: Sequence[Cost], lots: Sequence[Lot], seen: Drawn, job: Job) -> Array:
     """Money a piece in each draw, over the lot: each part grows as the lot made it grow.
 
-    Bands down, draws across.
+    `now` is each band's cost with its edge as it is. Bands down, draws across.
     """
     drawn_cost = seen.run.cost
 
@@ -131,7 +136,6 @@ def lot_costs(found: Sequence[Ranked], lots: Sequence[Lot], seen: Drawn, job: Jo
         parts: Array = as_array(drawn) * ratio[:, None]
         return parts
 
-    now = [r.run.cost for r in found]
     whole = [lot.cost for lot in lots]
     change: Array = as_array(drawn_cost.change) + (
         np.array([lot.forecast.changes_mean for lot in lots])[:, None] * _change_money(job, seen)
@@ -178,16 +182,20 @@ def _settles(costs: Array, rival: int, factors: Sequence[Factor]) -> Settles | N
     return Settles(name, shares[name])
 
 
-def _worth(costs: Array, draws: Array) -> float:
+def _worth(over: Array, draws: Array) -> float:
     """What knowing one figure saves a piece on the average: another band where it says so.
 
-    The cost of each band over the figure is taken as a parabola through the draws.
+    `over` is what each band costs over the first in each draw; over the figure it is taken as a
+    parabola.
     """
-    over = costs - costs[0]
-    design = np.stack([np.ones_like(draws), draws, draws**2])
-    fitted = np.linalg.lstsq(design.T, over.T, rcond=None)[0].T @ design
-    now = float(over.mean(axis=1).min())
-    return max(0.0, now - float(fitted.min(axis=0).mean()))
+    line = draws - draws.mean()
+    curve = line**2 - (line**2).mean()
+    curve = curve - line * (curve @ line) / (line @ line)
+    middle = over.mean(axis=1)
+    fitted = middle[:, None] + sum(
+        np.outer(over @ part, part) / max(float(part @ part), 1e-300) for part in (line, curve)
+    )
+    return max(0.0, float(middle.min()) - float(fitted.min(axis=0).mean()))
 
 
 def _surer(
@@ -195,12 +203,13 @@ def _surer(
 ) -> Surer | None:
     """The measurement worth most a minute for this job; None where none would pay."""
     best: Surer | None = None
+    over = costs - costs[0]
     floor = WORTH_MEASURING_SHARE * float(np.median(costs[0])) * job.cut.count
     for factor in factors:
         how = MEASUREMENTS.get(factor.spread.key)
         if how is None or (factor.band is not None and factor.band >= len(group)):
             continue
-        gain = _worth(costs, factor.draws) * job.cut.count
+        gain = _worth(over, factor.draws) * job.cut.count
         band = None if factor.band is None else group[factor.band].evaluation.facts.band.band_id
         found = Surer(
             factor.spread.key, factor.spread.name, gain, how.minutes, how.do, how.place, band
@@ -224,20 +233,18 @@ def _close(costs: Array, rival: int) -> bool:
     return CLOSE_CHANCE < cheaper < 1.0 - CLOSE_CHANCE
 
 
-def chances(
-    choice: Choice, job: Job, dice: Dice | None = None, *, share: float = 1.0
-) -> Chances | None:
+def chances(choice: Choice, job: Job, dice: Dice | None = None) -> Chances | None:
     """How sure a choice is, over draws of all that is not sure; None where nothing was chosen.
 
-    Looks at the bands whose whole lot was looked at: the last group, and some beside it.
-    `share` of the feed that each draw allows.
+    Looks at the bands whose whole lot was looked at: the last group, and some beside it. Each
+    draw runs at the feed it allows, as a shop does that watches its cut.
     """
     found = [r for r in choice.ranked if r.lot is not None]
     lots = [r.lot for r in found if r.lot is not None]
     if choice.best is None or not found or choice.best is not found[0]:
         return None
-    seen = drawn([r.evaluation for r in found], job, dice or Dice(), share=share)
-    costs = lot_costs(found, lots, seen, job)
+    seen = drawn([r.evaluation for r in found], job, dice or Dice())
+    costs = lot_costs([r.run.cost for r in found], lots, seen, job)
     group = max(1, sum(r.in_pitch for r in found))
     best = np.zeros(len(found))
     best[:group] = chances_best(costs[:group])
@@ -245,7 +252,7 @@ def chances(
     close = rival if rival is not None and _close(costs, rival) else None
     return Chances(
         group=group,
-        bands=_band_spreads(best, costs, seen),
+        bands=band_spreads(best, costs, seen, np.array([r.run.feed_m_min for r in found]), job),
         close_to=close,
         settles=_settles(costs, rival, seen.factors) if rival is not None else None,
         surer=_surer(found[:group], costs[:group], seen.factors, job),
@@ -255,38 +262,52 @@ def chances(
     )
 
 
-def _band_spreads(best: Array, costs: Array, seen: Drawn) -> tuple[BandSpread, ...]:
-    shape, window, run = costs.shape, seen.window, seen.run
-    ceiling = np.broadcast_to(as_array(window.ceiling_m_min), shape)
-    limits = {key: _betweens(as_array(v), shape) for key, v in window.limits_m_min.items()}
-    columns = zip(
-        best.tolist(),
-        _betweens(costs, shape),
-        _betweens(seen.feed_m_min, shape),
-        _betweens(as_array(window.floor_m_min), shape),
-        _betweens(ceiling, shape),
-        np.quantile(ceiling, LOW_SHARE, axis=1).tolist(),
-        _betweens(as_array(run.cut.feed_force_N), shape),
-        _betweens(as_array(run.cut.cutting_power_W), shape),
-        _betweens(as_array(run.contact.cutting_time_s), shape),
-        strict=True,
+def band_spreads(
+    best: Array, costs: Array, seen: Drawn, feeds_m_min: Array, job: Job
+) -> tuple[BandSpread, ...]:
+    """Each band's ranges; push and power at the feed it is planned at, whatever the draw allows."""
+    window, run = seen.window, seen.run
+    keys = list(window.limits_m_min)
+    ceiling = np.broadcast_to(as_array(window.ceiling_m_min), costs.shape)
+    exponent = 1.0 - as_array(drawn_job(job, seen.factors).cut.material.size_exponent_m)
+    planned = (feeds_m_min[:, None] / seen.feed_m_min) ** exponent
+    columns = (
+        costs,
+        seen.feed_m_min,
+        as_array(window.floor_m_min),
+        ceiling,
+        as_array(run.cut.feed_force_N) * planned,
+        as_array(run.cut.cutting_power_W) * planned,
+        *(as_array(window.limits_m_min[key]) for key in keys),
     )
+    cost, feed, floor, top, push, power, *limits = _betweens(columns, costs.shape)
+    held = (ceiling >= feeds_m_min[:, None] * (1.0 - 1e-9)).mean(axis=1).tolist()
     return tuple(
         BandSpread(
             chance_best=chance,
-            cost=cost,
-            feed=feed,
-            floor=floor,
-            ceiling=top,
-            safe_feed_m_min=safe,
+            cost=cost[place],
+            feed=feed[place],
+            floor=floor[place],
+            ceiling=top[place],
+            safe_feed_m_min=top[place].low,
             limits={
                 key: ranges[place]
-                for key, ranges in limits.items()
-                if np.isfinite(ranges[place].low)
+                for key, ranges in zip(keys, limits, strict=True)
+                if ranges[place].low < UNLIMITED
             },
-            push_N=push,
-            power_W=power,
-            piece_time_s=time,
+            push_N=push[place],
+            power_W=power[place],
+            chance_held=held[place],
         )
-        for place, (chance, cost, feed, floor, top, safe, push, power, time) in enumerate(columns)
+        for place, chance in enumerate(best.tolist())
     )
+
+
+def at_feed(evaluation: Evaluation, lot: Lot, job: Job, feed_m_min: float) -> BandSpread:
+    """The ranges of one band at one feed in all draws: of its cost, push and power."""
+    seen = drawn([evaluation], job, Dice(), feed_m_min=feed_m_min)
+    assert evaluation.run is not None
+    run = figures_at(evaluation, job, feed_m_min)
+    costs = lot_costs([run.cost], [lot], seen, job)
+    feeds = np.array([feed_m_min])
+    return band_spreads(np.ones(1), costs, seen, feeds, job)[0]

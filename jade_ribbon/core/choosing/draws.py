@@ -56,13 +56,14 @@ def dice(key: str, count: int, seed: int) -> Array:
 
 @dataclass(frozen=True)
 class Dice:
-    """So many draws from a seed."""
+    """So many draws from a seed; `wide` times as wide as what is known says."""
 
     count: int = DRAWS
     seed: int = SEED
+    wide: float = 1.0
 
     def of(self, key: str) -> Array:
-        return dice(key, self.count, self.seed)
+        return self.wide * dice(key, self.count, self.seed)
 
 
 @dataclass(frozen=True)
@@ -200,8 +201,10 @@ def _drawn_bands(many: Evaluation, factors: Sequence[Factor], count: int) -> Ban
     )
 
 
-def drawn(found: Sequence[Evaluation], job: Job, dice: Dice, *, share: float = 1.0) -> Drawn:
-    """What bands would do in every draw, at a share of the feed that each draw allows."""
+def drawn(
+    found: Sequence[Evaluation], job: Job, dice: Dice, *, feed_m_min: float | None = None
+) -> Drawn:
+    """What bands would do in every draw: at the feed it allows, or at one feed in all of them."""
     factors = factors_of(found, job, dice)
     many = stack(found, wide=True)
     there = drawn_job(job, factors)
@@ -211,5 +214,5 @@ def drawn(found: Sequence[Evaluation], job: Job, dice: Dice, *, share: float = 1
     stress = least(target, reachable_stress(facts, there))
     at = stiffened(dataclasses.replace(many, facts=facts, stress_MPa=stress), there)
     assert at.window is not None
-    feed = share * feed_to_run_at(at.window, there)
+    feed = feed_to_run_at(at.window, there) if feed_m_min is None else feed_m_min
     return Drawn(figures_at(at, there, feed), at.window, as_array(feed), factors)

@@ -61,21 +61,25 @@ def _summed(rate: Array, along: Array) -> Array:
 
 
 def _ways(
-    found: Sequence[Evaluation], job: Job, starts: Array, ends: Array, share: float
-) -> list[_Way]:
-    """For each band its way from a dullness to another, at a share of the feed it is paced at."""
-    steps = np.linspace(0.0, 1.0, STEPS) ** 2
-    along = starts[:, None] + (ends - starts)[:, None] * steps
+    found: Sequence[Evaluation], job: Job, alongs: Sequence[Array], share: float
+) -> list[list[_Way]]:
+    """For each of some ways through dullness, each band's, at a share of its paced feed."""
     many = stack(found, wide=True)
-    band = dataclasses.replace(many.facts.band, dullness=as_figure(along))
+    everywhere = np.concatenate(alongs, axis=1)
+    band = dataclasses.replace(many.facts.band, dullness=as_figure(everywhere))
     at = stiffened(dataclasses.replace(many, facts=dataclasses.replace(many.facts, band=band)), job)
     assert at.window is not None
     run = figures_at(at, job, share * feed_to_run_at(at.window, job))
-    shape = along.shape
-    pieces = as_array(many.facts.life_m) / np.broadcast_to(as_array(run.equivalent_m), shape)
-    columns = (run.contact.cutting_time_s / 60.0, run.cost.later, run.cost.power)
-    summed = [_summed(pieces * np.broadcast_to(as_array(c), shape), along) for c in columns]
-    return [_Way(*line) for line in zip(along, _summed(pieces, along), *summed, strict=True)]
+    pieces = as_array(many.facts.life_m) / as_array(run.equivalent_m)
+    money = (run.contact.cutting_time_s / 60.0, run.cost.later, run.cost.power)
+    rates = [pieces * np.broadcast_to(as_array(r), everywhere.shape) for r in (1.0, *money)]
+    ways, start = [], 0
+    for along in alongs:
+        part = slice(start, start + along.shape[1])
+        summed = [_summed(rate[:, part], along) for rate in rates]
+        ways.append([_Way(*line) for line in zip(along, *summed, strict=True)])
+        start = part.stop
+    return ways
 
 
 def lots(found: Sequence[Evaluation], job: Job, *, share: float = 1.0) -> list[Lot]:
@@ -90,8 +94,9 @@ def lots(found: Sequence[Evaluation], job: Job, *, share: float = 1.0) -> list[L
     now = np.array([e.facts.band.dullness for e in found])
     piece = np.array([e.run.equivalent_m / e.facts.life_m if e.run else 0.0 for e in found])
     ends = np.maximum(limit, now + piece)
-    this = _ways(found, job, now, ends, share)
-    fresh = _ways(found, job, np.zeros(len(found)), np.full(len(found), limit), share)
+    steps = np.linspace(0.0, 1.0, STEPS) ** 2
+    here = now[:, None] + (ends - now)[:, None] * steps
+    this, fresh = _ways(found, job, (here, np.tile(limit * steps, (len(found), 1))), share)
     return [_lot(*line, job) for line in zip(found, this, fresh, strict=True)]
 
 
