@@ -36,7 +36,7 @@ WEEKS = 104
 END = datetime(2026, 11, 20, 15, 0, tzinfo=UTC)
 START = END - timedelta(weeks=WEEKS)
 JOBS_A_WEEK = (0, 1, 1, 2, 2)
-MOST_SHARPENINGS = 6
+MOST_SHARPENINGS = 3
 """The yard scraps a band after so many: its body has grown narrow."""
 SHARPEN_AT = 0.76
 GUMMED_AT = 0.45

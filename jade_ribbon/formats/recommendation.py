@@ -9,7 +9,8 @@ from jade_ribbon.core.choosing.cautions import cautions_for
 from jade_ribbon.core.choosing.chances import BandSpread, chances
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.draws import DRAWS, SEED, Dice
-from jade_ribbon.core.choosing.explain import reasons, rules_applied
+from jade_ribbon.core.choosing.explain import reasons
+from jade_ribbon.core.choosing.rules_at_work import rules_applied
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.tension import tension
 from jade_ribbon.core.quantities.words import metric

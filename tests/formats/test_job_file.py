@@ -140,6 +140,9 @@ def test_the_result_has_the_contract_s_keys(job_file: dict[str, Any]) -> None:
         "cut_time_s",
         "equivalent_contact_m",
         "cost_per_piece",
+        "lot",
+        "chance_best",
+        "cost_range",
         "reasons",
     }
     assert len(result["excluded"]) + len(result["alternatives"]) > 100

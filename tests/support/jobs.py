@@ -1,12 +1,15 @@
 """Jobs to try the core on: the worked example changed, and any job at all."""
 
 import dataclasses
+import json
+from pathlib import Path
 from typing import Any
 
 from hypothesis import strategies as st
 
 from jade_ribbon.core.choosing.catalogue import catalogue_candidates
 from jade_ribbon.core.job import Candidate, Cut, Drive, Job, Rules, Saw
+from jade_ribbon.formats.job import JobFile
 from jade_ribbon.reference.tables import materials
 
 K07 = Candidate("K-07", 19.0, 0.81, 2.0, 2.0, "hook", "silicon_steel", length_mm=3360.0)
@@ -112,3 +115,9 @@ def jobs(draw: st.DrawFn) -> Job:
         steel=draw(st.sampled_from(["cost", "long_life", "cheap"])),
     )
     return Job(saw=draw(saws()), cut=cut, rules=rules, bands=TYPES)
+
+
+def plain_job() -> Job:
+    """The example job, for examples drawn by the hundred."""
+    text = (Path(__file__).parents[1] / "data" / "job.json").read_text()
+    return JobFile.model_validate(json.loads(text)).to_core()

@@ -48,6 +48,8 @@ class BandSpread:
     power_W: Between
     chance_held: float
     """Push and power at the one feed planned, and the chance that no limit is under it."""
+    chance_under_first: float
+    """Share of the draws in which it costs less than the first band."""
 
 
 @dataclass(frozen=True)
@@ -189,6 +191,8 @@ def _worth(over: Array, draws: Array) -> float:
     parabola.
     """
     line = draws - draws.mean()
+    if not line.any():
+        return 0.0
     curve = line**2 - (line**2).mean()
     curve = curve - line * (curve @ line) / (line @ line)
     middle = over.mean(axis=1)
@@ -281,6 +285,7 @@ def band_spreads(
         *(as_array(window.limits_m_min[key]) for key in keys),
     )
     cost, feed, floor, top, push, power, *limits = _betweens(columns, costs.shape)
+    under = (costs < costs[0]).mean(axis=1).tolist()
     held = (ceiling >= feeds_m_min[:, None] * (1.0 - 1e-9)).mean(axis=1).tolist()
     return tuple(
         BandSpread(
@@ -298,6 +303,7 @@ def band_spreads(
             push_N=push[place],
             power_W=power[place],
             chance_held=held[place],
+            chance_under_first=under[place],
         )
         for place, chance in enumerate(best.tolist())
     )

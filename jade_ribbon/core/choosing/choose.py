@@ -94,14 +94,6 @@ class Choice:
         return self.ranked[1] if len(self.ranked) > 1 else None
 
     @property
-    def too_close(self) -> bool:
-        """The runner-up stands in the same group and costs within a tenth."""
-        best, second = self.best, self.runner_up
-        if best is None or second is None or (second.band_class != best.band_class):
-            return False
-        return abs(second.total - best.total) <= CLOSE_SHARE * best.total
-
-    @property
     def cheapest(self) -> Ranked | None:
         return min(self.ranked, key=lambda r: r.total, default=None)
 

@@ -20,6 +20,7 @@ from jade_ribbon.core.choosing.at_the_cut import (
     figures_at,
     stiffened,
 )
+from jade_ribbon.core.choosing.lot import BLUNT
 from jade_ribbon.core.choosing.many import stack
 from jade_ribbon.core.choosing.spreads import (
     MEASURED_SET_SHARE,
@@ -186,6 +187,7 @@ def _drawn_bands(many: Evaluation, factors: Sequence[Factor], count: int) -> Ban
         "dullness": np.repeat(as_array(facts.band.dullness), count, axis=1),
         "life": np.repeat(as_array(facts.life_m), count, axis=1),
     }
+    bluntest = np.maximum(BLUNT, as_array(facts.band.dullness))
     for factor in factors:
         if factor.band is not None:
             column = columns[factor.spread.key]
@@ -193,7 +195,7 @@ def _drawn_bands(many: Evaluation, factors: Sequence[Factor], count: int) -> Ban
     return dataclasses.replace(
         facts,
         band=dataclasses.replace(
-            facts.band, dullness=as_figure(np.maximum(columns["dullness"], 0.0))
+            facts.band, dullness=as_figure(np.clip(columns["dullness"], 0.0, bluntest))
         ),
         set_per_side_mm=as_figure(columns["set"]),
         kerf_mm=as_figure(as_array(facts.band.thickness_mm) + 2.0 * columns["set"]),

@@ -1,28 +1,16 @@
 """The choice in words: why this band, which house rule chose what, what it costs."""
 
-from dataclasses import dataclass
-
 from jade_ribbon.core.bands.reach import ASSUMED_FACTOR, frame_force_N
-from jade_ribbon.core.choosing.at_the_cut import ANGLED_STABILITY_FACTOR, comfort_factor
+from jade_ribbon.core.choosing.at_the_cut import ANGLED_STABILITY_FACTOR
 from jade_ribbon.core.choosing.choose import STRESS_SHARE_WANTED, Choice, Ranked
-from jade_ribbon.core.choosing.conflicts import LIMIT_WORDS, Reason, has_nails
-from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
+from jade_ribbon.core.choosing.conflicts import LIMIT_WORDS, Reason
+from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import FeedWindow
 from jade_ribbon.core.mechanics.wear import HOT_WEAR
 from jade_ribbon.core.quantities.words import Said, between, figure, percent, quantity, sentence
-from jade_ribbon.reference.tables import house_rules
 
 MANY_BENDING_HOURS = 10_000.0
 """Hours in bending are good to a factor of ten: more than these says nothing more."""
-
-
-@dataclass(frozen=True)
-class RuleApplied:
-    """A house rule that touched the result."""
-
-    rule: str
-    choice: str
-    why: str
 
 
 def _width(best: Ranked, job: Job) -> Reason:
@@ -108,10 +96,8 @@ def _steel(best: Ranked, choice: Choice, job: Job) -> Reason:
     if not others or job.rules.steel != "cost":
         return Reason("steel", f"{words}.")
     other = min(others, key=lambda r: r.total)
-    close = abs(other.total / best.total - 1.0) <= 0.1
-    verdict = "too close to call; its record here would settle it" if close else "next steel"
     name = other.evaluation.facts.steel.name
-    return Reason("steel", f"{words}; {name} {other.total:.2f}, {verdict}.")
+    return Reason("steel", f"{words}; next steel {name}, {other.total:.2f}.")
 
 
 def _tension(best: Ranked, job: Job) -> Reason:
@@ -247,61 +233,3 @@ def worth_buying(type_best: Ranked, rack_best: Ranked | None) -> str:
     if worse or (same and type_best.total >= WORTH_BUYING * rack_best.total):
         return ""
     return f"The rack's best will do meanwhile; this {difference(rack_best, type_best)}."
-
-
-def too_close_words(choice: Choice) -> str:
-    """That the runner-up is too near to call, and what would settle it; '' when it is not."""
-    best, second = choice.best, choice.runner_up
-    if best is None or second is None or not choice.too_close:
-        return ""
-    return (
-        f"Too close to call against {second.evaluation.facts.band.label}: "
-        f"{best.total:.2f} and {second.total:.2f} a piece, within what edge life is known to. "
-        "A logged run on each would settle it."
-    )
-
-
-def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleApplied, ...]:
-    """House rules that touched this result, and what following them costs."""
-    table = house_rules()
-
-    def line(key: str, value: object, extra: str = "") -> RuleApplied:
-        rule = table[key]
-        return RuleApplied(key, str(value), f"{rule.title}: {rule.name_of(str(value))}.{extra}")
-
-    lines = [line("resaw_width", job.rules.resaw_width, _price_of_rules(best, choice))]
-    lines.append(line("resaw_pitch", choice.pitch_rule))
-    lines.append(line("least_teeth", job.rules.least_teeth))
-    lines.append(line("tension", job.rules.tension))
-    if job.cut.min_radius_mm is not None:
-        factor = f" Factor {comfort_factor(job):g} on the tightest."
-        lines.append(line("radius", job.rules.radius, factor))
-    lines.append(line("feed_pace", job.rules.feed_pace))
-    lines.append(line("kerf", job.rules.kerf))
-    lines.append(line("steel", job.rules.steel))
-    lines.append(line("change", job.rules.change))
-    if job.cut.material.is_wood:
-        lines.append(line("hard_tips", job.rules.hard_tips))
-    if "sand" in job.cut.material.dust_hazard:
-        lines.append(line("dirty_steel", job.rules.dirty_steel))
-    if job.cut.operation == "mill":
-        lines.append(line("mill_speed", job.rules.mill_speed))
-    if job.cut.operation in STRAIGHT_OPERATIONS:
-        lines.append(line("narrow_straight", job.rules.narrow_straight))
-    if has_nails(job):
-        lines.append(line("old_metal", job.rules.old_metal))
-    lines.append(line("how_many_bands", job.rules.how_many_bands))
-    return tuple(lines)
-
-
-def _price_of_rules(best: Ranked | None, choice: Choice) -> str:
-    cheapest = choice.cheapest
-    if best is None or cheapest is None or cheapest is best:
-        return ""
-    extra = best.total - cheapest.total
-    if extra <= 0.005:
-        return ""
-    return (
-        f" Costs {extra:.2f} a piece more than the cheapest that could do it, "
-        f"{cheapest.evaluation.facts.band.label}."
-    )

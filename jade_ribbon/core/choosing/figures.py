@@ -192,9 +192,9 @@ def _hours(best: Ranked, job: Job) -> Explained:
 
 
 def _cost(best: Ranked, job: Job) -> Explained:
-    c = best.run.cost
+    c = best.cost
     return Explained(
-        "Cost of a piece",
+        "Cost of a piece, over the lot",
         c.total,
         "money",
         "edge + time + kerf + later operation + change-over + power",
@@ -207,7 +207,7 @@ def _cost(best: Ranked, job: Job) -> Explained:
             Input("power", c.power, "money"),
         ),
         "Shop rates and prices",
-        "Edge life by a factor 1.5 in woods, more in gritty stock.",
+        "The range beside it: eight draws in ten of all that is not sure.",
         f"Steel: {job.rules.steel}",
     )
 

@@ -15,6 +15,8 @@ from jade_ribbon.core.mechanics.life import SHAPE
 from jade_ribbon.core.mechanics.lots import LotForecast, lot_forecast
 from jade_ribbon.core.quantities.arrays import Array, as_array, as_figure
 
+BLUNT = 2.0
+"""No edge is taken for duller: past it a cut only rubs."""
 STEPS = 9
 """Dullnesses looked at on the way from an edge as it is to its limit."""
 
@@ -93,7 +95,7 @@ def lots(found: Sequence[Evaluation], job: Job, *, share: float = 1.0) -> list[L
     limit = job.rates.dullness_limit(job.cut.finish, job.rules)
     now = np.array([e.facts.band.dullness for e in found])
     piece = np.array([e.run.equivalent_m / e.facts.life_m if e.run else 0.0 for e in found])
-    ends = np.maximum(limit, now + piece)
+    ends = np.maximum(limit, np.minimum(now + piece, np.maximum(now, BLUNT)))
     steps = np.linspace(0.0, 1.0, STEPS) ** 2
     here = now[:, None] + (ends - now)[:, None] * steps
     this, fresh = _ways(found, job, (here, np.tile(limit * steps, (len(found), 1))), share)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.conflicts import Reason
+from jade_ribbon.core.choosing.rules_at_work import AT_WORK
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, Words, figure, quantity, sentence
@@ -75,7 +76,7 @@ def _other_schools(job: Job, rule: str) -> Iterator[tuple[str, Job]]:
 
 
 def _price(best: Ranked, job: Job, rule: str) -> RulePrice | None:
-    """Against the cheapest other school; None when no other school finds a band."""
+    """Against the cheapest other school; None when none finds a band, or it is all the same."""
     found: list[tuple[str, Ranked]] = []
     for school, changed in _other_schools(job, rule):
         its_best = choose(changed).best
@@ -87,20 +88,20 @@ def _price(best: Ranked, job: Job, rule: str) -> RulePrice | None:
     extra = best.total - other.total
     label = other.evaluation.facts.band.label
     name = house_rules()[rule].name_of(choice)
-    words = f"the same under “{name}”"
-    if abs(extra) > SAME_MONEY or band_key(best) != band_key(other):
-        more = "costs" if extra > SAME_MONEY else "saves" if extra < -SAME_MONEY else ""
-        money = f"{more} {abs(extra):.2f} a piece" if more else "costs nothing"
-        words = f"{money} against “{name}” ({label})"
+    if abs(extra) <= SAME_MONEY and band_key(best) == band_key(other):
+        return None
+    more = "costs" if extra > SAME_MONEY else "saves" if extra < -SAME_MONEY else ""
+    money = f"{more} {abs(extra):.2f} a piece" if more else "costs nothing"
+    words = f"{money} against “{name}” ({label})"
     return RulePrice(rule, str(getattr(job.rules, rule)), choice, label, extra, words)
 
 
-def rule_prices(job: Job, rules: tuple[str, ...]) -> tuple[RulePrice, ...]:
-    """What following each of these rules costs or saves a piece."""
+def rule_prices(job: Job) -> tuple[RulePrice, ...]:
+    """What following each house rule costs or saves a piece; those that move nothing left out."""
     best = choose(job).best
     if best is None:
         return ()
-    priced = (_price(best, job, rule) for rule in rules if hasattr(job.rules, rule))
+    priced = (_price(best, job, rule) for rule in AT_WORK)
     return tuple(p for p in priced if p is not None)
 
 

@@ -33,8 +33,9 @@ def cannot(label: str, words: Said) -> Way:
 def way(ranked: Ranked, job: Job, change_min: float) -> Way:
     """Minutes and money of the whole job with a band, its change counted."""
     facts, run = ranked.evaluation.facts, ranked.run
-    minutes = run.contact.cutting_time_s * job.cut.cuts / 60.0
-    piece = run.cost.total - run.cost.change
+    lot = ranked.lot
+    minutes = lot.minutes if lot is not None else run.contact.cutting_time_s * job.cut.cuts / 60.0
+    piece = ranked.total - ranked.cost.change
     return Way(
         band_label=facts.band.label,
         able=True,

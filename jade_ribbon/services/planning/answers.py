@@ -7,16 +7,20 @@ from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.bands.reach import span_mm
 from jade_ribbon.core.choosing.at_the_cut import Evaluation, RunFigures
 from jade_ribbon.core.choosing.cautions import Caution
+from jade_ribbon.core.choosing.chances import BandSpread, Between
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.choosing.cost import Cost
-from jade_ribbon.core.choosing.explain import RuleApplied, difference, held_words
+from jade_ribbon.core.choosing.explain import difference, held_words
 from jade_ribbon.core.choosing.figures import Explained
+from jade_ribbon.core.choosing.lot import Lot
+from jade_ribbon.core.choosing.rules_at_work import RuleApplied
 from jade_ribbon.core.choosing.steel_costs import SteelCost
+from jade_ribbon.core.choosing.sure import Sure, chance_words
 from jade_ribbon.core.choosing.unblock import Opener
 from jade_ribbon.core.edge.shop_life import to_wood_metres
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.mechanics.feed import FeedWindow, hot_from_m_min
+from jade_ribbon.core.mechanics.feed import FeedWindow, Limit, hot_from_m_min
 from jade_ribbon.core.mechanics.geometry import InCurve, in_curve
 from jade_ribbon.core.mechanics.tension import tension
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
@@ -59,6 +63,39 @@ class BandFigures:
 
 
 @dataclass(frozen=True)
+class FeedSpread:
+    """How sure the figures at a feed are, and the chance that no limit is under it."""
+
+    cost: Between
+    push_N: Between
+    power_W: Between
+    chance_held: float
+
+
+@dataclass(frozen=True)
+class LotFigures:
+    """The whole job: bands it takes, minutes with their changes, money of both beside timber."""
+
+    bands: float
+    chance_this_edge: float
+    minutes: float
+    money: float
+
+
+@dataclass(frozen=True)
+class OptionSpread:
+    """How sure an option is: its chance to be the cheapest of its group, ranges of its figures."""
+
+    chance_best: float
+    chance_words: str
+    cost: Between
+    feed: Between
+    floor: Between
+    limits: Mapping[Limit, Between]
+    safe_feed_m_min: float
+
+
+@dataclass(frozen=True)
 class FeedFigures:
     """What follows from a feed."""
 
@@ -74,6 +111,8 @@ class FeedFigures:
     equivalent_m: float
     cost: Cost
     cost_total: float
+    spread: FeedSpread
+    lot: LotFigures
     margin: float
     hot: bool
     held_words: str
@@ -99,6 +138,7 @@ class Option:
     window: FeedWindow
     hot_from_m_min: float
     figures: FeedFigures
+    spread: OptionSpread
     teeth_in_cut: float
     tight_radius_mm: float
     comfortable_radius_mm: float
@@ -159,7 +199,7 @@ class PlanAnswer:
     disclaimer: str
     explained: Mapping[str, Explained]
     stop: Reason | None
-    too_close: str
+    sure: Sure | None
     buy: Buy | None
     saws: list[SawVerdict]
     assumed: list[str]
@@ -202,12 +242,14 @@ def band_figures(facts: BandFacts, place: str) -> BandFigures:
     )
 
 
-def feed_figures(e: Evaluation, run: RunFigures, job: Job, snapshot: Snapshot) -> FeedFigures:
-    """Figures at a feed, with wear after the job and the odds of lasting it."""
+def feed_figures(
+    e: Evaluation, run: RunFigures, lot: Lot, spread: BandSpread, job: Job, snapshot: Snapshot
+) -> FeedFigures:
+    """Figures at a feed, with the whole lot, how sure they are, and the odds of lasting it."""
     facts, cut = e.facts, job.cut
     assert e.window is not None
     hot = run.feed_m_min < e.window.floor_m_min * (1 - 1e-9)
-    total_m = run.equivalent_m * cut.cuts
+    total_m = lot.metres_m
     lasts = None
     row = next((b for b in snapshot.bands if b.id == facts.band.band_id), None)
     if row is not None:
@@ -222,11 +264,18 @@ def feed_figures(e: Evaluation, run: RunFigures, job: Job, snapshot: Snapshot) -
         push_N=run.cut.feed_force_N,
         gullet_fill=run.gullet_fill,
         piece_time_s=run.contact.cutting_time_s,
-        total_time_s=run.contact.cutting_time_s * cut.cuts,
+        total_time_s=lot.minutes * 60.0,
         finish=run.delivered,
         equivalent_m=run.equivalent_m,
-        cost=run.cost,
-        cost_total=run.cost.total,
+        cost=lot.cost,
+        cost_total=lot.cost.total,
+        spread=FeedSpread(spread.cost, spread.push_N, spread.power_W, spread.chance_held),
+        lot=LotFigures(
+            lot.bands,
+            lot.forecast.chance_none,
+            lot.forecast.minutes_mean,
+            lot.forecast.money_mean,
+        ),
         margin=run.margin,
         hot=hot,
         held_words=held_words(e.window, hot=hot),
@@ -247,9 +296,18 @@ def _in_curve(facts: BandFacts, job: Job) -> InCurve | None:
     )
 
 
-def option(ranked: Ranked, best: Ranked, job: Job, snapshot: Snapshot) -> Option:
-    """One feasible band as shown."""
-    e = ranked.evaluation
+def option(
+    ranked: Ranked,
+    best: Ranked,
+    spread: BandSpread,
+    job: Job,
+    snapshot: Snapshot,
+    *,
+    rivals: bool = False,
+) -> Option:
+    """One feasible band as shown; `rivals` where it has others in its group."""
+    e, lot = ranked.evaluation, ranked.lot
+    assert lot is not None
     assert e.speed is not None and e.window is not None and e.fatigue is not None
     assert e.stability is not None and e.edge_slack_N is not None
     facts = e.facts
@@ -275,7 +333,16 @@ def option(ranked: Ranked, best: Ranked, job: Job, snapshot: Snapshot) -> Option
         speed_off_target=e.speed.off_target_share,
         window=e.window,
         hot_from_m_min=hot_from_m_min(e.window),
-        figures=feed_figures(e, ranked.run, job, snapshot),
+        figures=feed_figures(e, ranked.run, lot, spread, job, snapshot),
+        spread=OptionSpread(
+            chance_best=spread.chance_best,
+            chance_words=chance_words(spread.chance_best) if rivals else "",
+            cost=spread.cost,
+            feed=spread.feed,
+            floor=spread.floor,
+            limits=spread.limits,
+            safe_feed_m_min=spread.safe_feed_m_min,
+        ),
         teeth_in_cut=e.teeth_in_cut,
         tight_radius_mm=e.tight_radius_mm,
         comfortable_radius_mm=e.comfortable_radius_mm,

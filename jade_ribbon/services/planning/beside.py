@@ -5,10 +5,11 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.at_the_cut import Evaluation, figures_at
-from jade_ribbon.core.choosing.choose import choose
+from jade_ribbon.core.choosing.chances import BandSpread, at_feed, chances
+from jade_ribbon.core.choosing.choose import Choice, choose
 from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.choosing.evaluate import evaluate
-from jade_ribbon.core.choosing.explain import rules_applied
+from jade_ribbon.core.choosing.lot import lots
 from jade_ribbon.core.choosing.sensitivity import RulePrice, Sway, rule_prices, sways
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
@@ -59,8 +60,11 @@ def feed(session: Session, given: FeedInput) -> FeedFigures:
     if evaluation.run is None:
         reason: Said = evaluation.conflicts[0].text if evaluation.conflicts else "no feed works"
         raise InputError([Fault("band_id", sentence("this band cannot do the cut: ", reason))])
-    run = figures_at(evaluation, job, given.feed_m_min)
-    return feed_figures(evaluation, run, job, snapshot)
+    feed_m_min = given.feed_m_min
+    run = figures_at(evaluation, job, feed_m_min)
+    lot = lots([evaluation], job, share=feed_m_min / evaluation.run.feed_m_min)[0]
+    spread = at_feed(evaluation, lot, job, feed_m_min)
+    return feed_figures(evaluation, run, lot, spread, job, snapshot)
 
 
 @dataclass(frozen=True)
@@ -87,7 +91,8 @@ def compare(session: Session, given: CompareInput) -> list[Compared]:
         raise InputError(faults)
     bands = tuple(known[i] for i in dict.fromkeys(given.band_ids))
     job = job_for(snapshot, core_saw(row), given, bands)
-    choice = choose(job)
+    choice = choose(job, beside=len(bands))
+    spreads = _spreads(choice, job)
     ranked = {r.evaluation.facts.band.band_id: r for r in choice.ranked}
     excluded = {e.facts.band.band_id: e for e in choice.excluded}
     found = []
@@ -97,12 +102,21 @@ def compare(session: Session, given: CompareInput) -> list[Compared]:
         found.append(
             Compared(
                 band=band_figures(evaluation.facts, ""),
-                option=option(best, best, job, snapshot) if best is not None else None,
+                option=option(best, best, spreads[band.band_id], job, snapshot)
+                if best is not None
+                else None,
                 reasons=evaluation.conflicts,
                 life_m=evaluation.facts.life_m,
             )
         )
     return found
+
+
+def _spreads(choice: Choice, job: Job) -> dict[int | None, BandSpread]:
+    """How sure each band that can do it is, by its place on the rack."""
+    found = chances(choice, job)
+    labels = (r.evaluation.facts.band.band_id for r in choice.ranked)
+    return dict(zip(labels, found.bands if found is not None else (), strict=True))
 
 
 @dataclass(frozen=True)
@@ -121,5 +135,4 @@ def sway(session: Session, given: PlanInput) -> SwayAnswer:
     choice = choose(job)
     if choice.best is None:
         return SwayAnswer((), ())
-    rules = tuple(r.rule for r in rules_applied(choice.best, choice, job))
-    return SwayAnswer(rule_prices(job, rules), sways(job))
+    return SwayAnswer(rule_prices(job), sways(job))

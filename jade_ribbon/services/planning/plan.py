@@ -6,10 +6,13 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.choosing.cautions import DISCLAIMER, cautions_for
+from jade_ribbon.core.choosing.chances import Chances, chances
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.explain import reasons, rules_applied, too_close_words, worth_buying
+from jade_ribbon.core.choosing.explain import reasons, worth_buying
 from jade_ribbon.core.choosing.figures import explain_figures
+from jade_ribbon.core.choosing.rules_at_work import rules_applied
 from jade_ribbon.core.choosing.steel_costs import steel_costs
+from jade_ribbon.core.choosing.sure import sure
 from jade_ribbon.core.choosing.unblock import openers
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.money.changing import prevented
@@ -18,6 +21,7 @@ from jade_ribbon.core.stock.slices import Slices, slices_for
 from jade_ribbon.services.planning.answers import (
     Buy,
     ExcludedBand,
+    Option,
     PlanAnswer,
     SawVerdict,
     option,
@@ -57,17 +61,35 @@ def _elsewhere(row: SawRow, given: PlanInput, snapshot: Snapshot) -> SawVerdict:
     return SawVerdict(row.id, row.name, True, label, best.total, best.run.feed_m_min)
 
 
-def _buy(choice: Choice, job: Job, snapshot: Snapshot, rack_best: Ranked | None) -> Buy | None:
+def _options(choice: Choice, found: Chances | None, job: Job, snapshot: Snapshot) -> list[Option]:
+    """The best band and the next, each with how sure it is."""
+    best = choice.best
+    if best is None or found is None:
+        return []
+    shown = zip(choice.ranked[: OPTIONS_SHOWN + 1], found.bands, strict=False)
+    return [
+        option(ranked, best, spread, job, snapshot, rivals=place < found.group > 1)
+        for place, (ranked, spread) in enumerate(shown)
+    ]
+
+
+def _buy(
+    choice: Choice,
+    found: Chances | None,
+    job: Job,
+    snapshot: Snapshot,
+    rack_best: Ranked | None,
+) -> Buy | None:
     """A catalogue type clearly better than the rack's best, or the only one able."""
     best = choice.best
-    if best is None:
+    if best is None or found is None:
         return None
     words = worth_buying(best, rack_best)
     if not words:
         return None
     facts = best.evaluation.facts
     return Buy(
-        option=option(best, best, job, snapshot),
+        option=option(best, best, found.bands[0], job, snapshot),
         type_label=type_label(
             facts.band.width_mm,
             facts.band.thickness_mm,
@@ -88,17 +110,18 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
     snapshot = read_snapshot(session)
     saw = core_saw(row)
     job = job_for(snapshot, saw, given, rack_candidates(snapshot, row.id, given))
-    choice = choose(job)
+    choice = choose(job, beside=OPTIONS_SHOWN + 1)
     best = choice.best
+    found = chances(choice, job)
     types_job = job_for(snapshot, saw, given, type_candidates(snapshot))
     types = choose(types_job, brief=True)
+    types_found = chances(types, types_job)
+    options = _options(choice, found, job, snapshot)
     return PlanAnswer(
         saw_id=row.id,
         saw_name=row.name,
-        best=option(best, best, job, snapshot) if best else None,
-        alternatives=[option(r, best, job, snapshot) for r in choice.ranked[1 : OPTIONS_SHOWN + 1]]
-        if best
-        else [],
+        best=options[0] if options else None,
+        alternatives=options[1:],
         excluded=[
             ExcludedBand(e.facts.band.label, e.facts.band.band_id, e.conflicts)
             for e in choice.excluded
@@ -109,9 +132,9 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
         disclaimer=DISCLAIMER,
         explained=explain_figures(best, job) if best else {},
         stop=choice.stop,
-        too_close=too_close_words(choice),
-        buy=None if choice.stop else _buy(types, types_job, snapshot, best),
-        steels=() if choice.stop else steel_costs(types, job.cut.material),
+        sure=sure(choice, found, snapshot.shop.currency),
+        buy=None if choice.stop else _buy(types, types_found, types_job, snapshot, best),
+        steels=() if choice.stop else steel_costs(types, types_found),
         saws=[_elsewhere(s, given, snapshot) for s in snapshot.saws if s.id != row.id],
         assumed=row.assumed,
         prevented="" if best or choice.stop else prevented(choice),

@@ -8,6 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.cautions import DISCLAIMER, Caution, cautions_for
+from jade_ribbon.core.choosing.chances import at_feed
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.figures import Explained
 from jade_ribbon.core.edge.notes import defect_spoken_of
@@ -148,6 +149,13 @@ def _choice_of(session: Session, job_row: JobRow, band_id: int) -> tuple[Job, Ch
     return job, choose(job), snapshot
 
 
+def _option(best: Ranked, job: Job, snapshot: Snapshot) -> Option:
+    """The card's band as Plan shows it, at its recommended feed."""
+    assert best.lot is not None
+    spread = at_feed(best.evaluation, best.lot, job, best.run.feed_m_min)
+    return option(best, best, spread, job, snapshot)
+
+
 def start(session: Session, given: SetupStart, at: datetime | None = None) -> int:
     """Open a card for a job with a band, or go on with the one that is open."""
     job_row: JobRow = get(session, "job", given.job_id)
@@ -253,7 +261,7 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         started_at=row.started_at,
         finished_at=row.finished_at,
         card=found.card,
-        option=option(found.best, found.best, found.job, found.snapshot),
+        option=_option(found.best, found.job, found.snapshot),
         cautions=cautions,
         disclaimer=DISCLAIMER,
         steps=steps,

@@ -53,9 +53,13 @@ def test_cost_adds_up_by_hand(job: Job) -> None:
     assert run.cost.time == pytest.approx(run.contact.cutting_time_s / 3600 * 40)
     assert run.cost.kerf == pytest.approx(area * facts.kerf_mm / 1000 * 900)
     assert run.cost.change == pytest.approx(12 / 60 * 40 / 7)
-    assert best.total == pytest.approx(
+    assert run.cost.total == pytest.approx(
         run.cost.edge + run.cost.time + run.cost.kerf + run.cost.change
     )
+    assert best.lot is not None and best.total == best.lot.cost.total
+    changes = best.lot.forecast.changes_mean
+    assert best.lot.cost.change == pytest.approx((1.0 + changes) * 12 / 60 * 40 / 7)
+    assert run.cost.total < best.total < 1.02 * run.cost.total
 
 
 def test_deep_resaw_is_coarse_and_big_saws_take_wide_bands(job: Job) -> None:

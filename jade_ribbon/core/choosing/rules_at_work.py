@@ -1,0 +1,120 @@
+"""House rules that moved a result; one that changed nothing is not named."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from jade_ribbon.core.choosing.at_the_cut import comfort_factor
+from jade_ribbon.core.choosing.choose import Choice, Ranked
+from jade_ribbon.core.choosing.conflicts import has_nails
+from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
+from jade_ribbon.reference.tables import house_rules
+
+
+@dataclass(frozen=True)
+class RuleApplied:
+    """A house rule that touched the result."""
+
+    rule: str
+    choice: str
+    why: str
+
+
+@dataclass(frozen=True)
+class _Case:
+    """A choice with the bands of its first class, and those left by width and pitch."""
+
+    choice: Choice
+    job: Job
+    first: tuple[Ranked, ...]
+    final: tuple[Ranked, ...]
+
+    def shut_out(self, key: str) -> bool:
+        """Whether a conflict alone keeps some band from the job."""
+        return any({c.key for c in e.conflicts} == {key} for e in self.choice.excluded)
+
+    def steels(self) -> int:
+        return len({r.evaluation.facts.steel.key for r in self.final})
+
+
+def _radius(case: _Case) -> bool:
+    radius = case.job.cut.min_radius_mm
+    return radius is not None and any(
+        r.evaluation.comfortable_radius_mm > radius for r in case.choice.ranked
+    )
+
+
+def _least_teeth(case: _Case) -> bool:
+    cut = case.job.cut
+    return case.shut_out("teeth") and not (cut.is_tube or cut.material.is_metal)
+
+
+def _mill_speed(case: _Case) -> bool:
+    speed = case.choice.ranked[0].evaluation.speed
+    off = speed is not None and abs(speed.off_target_share) > 1e-9
+    return case.job.cut.operation == "mill" and (off or case.job.rules.mill_speed != "matched")
+
+
+def _narrow(case: _Case) -> bool:
+    straight = case.job.cut.operation in STRAIGHT_OPERATIONS
+    return straight and case.job.rules.narrow_straight == "impossible"
+
+
+AT_WORK: Mapping[str, Callable[[_Case], bool]] = {
+    "resaw_width": lambda c: (
+        any(not r.in_width for r in c.first) or c.job.rules.resaw_width == "widest"
+    ),
+    "resaw_pitch": lambda c: (
+        any(r.in_width and not r.in_pitch for r in c.first) or c.choice.pitch_rule == "fine"
+    ),
+    "least_teeth": _least_teeth,
+    "tension": lambda c: c.job.rules.tension == "light",
+    "radius": _radius,
+    "feed_pace": lambda c: c.job.rules.feed_pace == "finish" or c.job.cut.finish == "show",
+    "kerf": lambda c: c.job.rules.kerf != "material",
+    "steel": lambda c: c.job.rules.steel != "cost" or c.steels() > 1,
+    "change": lambda c: c.job.rules.change != "demote" or c.shut_out("dull"),
+    "hard_tips": lambda c: c.shut_out("hard_tips"),
+    "dirty_steel": lambda c: "sand" in c.job.cut.material.dust_hazard and c.steels() > 1,
+    "mill_speed": _mill_speed,
+    "narrow_straight": _narrow,
+    "old_metal": lambda c: has_nails(c.job),
+    "how_many_bands": lambda c: c.job.rules.how_many_bands != "as_needed",
+}
+"""By rule, whether it moved this result: without it another band, or other figures."""
+
+
+def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleApplied, ...]:
+    """House rules that moved this result, and what following them costs.
+
+    One that changed nothing is not named.
+    """
+    if not choice.ranked:
+        return ()
+    table = house_rules()
+    more = {
+        "resaw_width": _price_of_rules(best, choice),
+        "radius": f" Factor {comfort_factor(job):g} on the tightest.",
+    }
+    chosen = {"resaw_pitch": choice.pitch_rule}
+
+    def line(key: str) -> RuleApplied:
+        rule, value = table[key], str(chosen.get(key, getattr(job.rules, key)))
+        why = f"{rule.title}: {rule.name_of(value)}.{more.get(key, '')}"
+        return RuleApplied(key, value, why)
+
+    first = tuple(r for r in choice.ranked if r.band_class == choice.ranked[0].band_class)
+    case = _Case(choice, job, first, tuple(r for r in first if r.in_pitch))
+    return tuple(line(key) for key, moved in AT_WORK.items() if moved(case))
+
+
+def _price_of_rules(best: Ranked | None, choice: Choice) -> str:
+    cheapest = choice.cheapest
+    if best is None or cheapest is None or cheapest is best:
+        return ""
+    extra = best.total - cheapest.total
+    if extra <= 0.005:
+        return ""
+    return (
+        f" Costs {extra:.2f} a piece more than the cheapest that could do it, "
+        f"{cheapest.evaluation.facts.band.label}."
+    )
