@@ -27,6 +27,8 @@ class Caution:
     key: str
     level: CautionLevel
     text: Sentence
+    standing: bool = False
+    """It holds at this saw whatever is cut, and says nothing of this job."""
 
 
 OLD_METAL = {
@@ -103,6 +105,8 @@ ALWAYS = (
     "electric",
 )
 
+STANDING = frozenset((*ALWAYS, "hands"))
+
 RULES: Mapping[str, Rule] = {
     **{key: lambda _j, _b: True for key in ALWAYS},
     "hands": lambda job, _: job.saw.orientation == "vertical",
@@ -159,12 +163,12 @@ def _figures(job: Job, best: Ranked | None) -> dict[str, Words]:
 
 
 def cautions_for(job: Job, best: Ranked | None) -> tuple[Caution, ...]:
-    """Cautions of this job, stops first, worded with its figures."""
+    """Cautions, those of this job before the standing ones, stops first, with its figures."""
     figures = _figures(job, best) | {"old_metal": OLD_METAL[job.rules.old_metal]}
     texts = caution_texts()
     chosen = [
-        Caution(key, texts[key].level, fill(texts[key].text, figures))
+        Caution(key, texts[key].level, fill(texts[key].text, figures), key in STANDING)
         for key, applies in RULES.items()
         if applies(job, best)
     ]
-    return tuple(sorted(chosen, key=lambda c: LEVEL_ORDER.index(c.level)))
+    return tuple(sorted(chosen, key=lambda c: (c.standing, LEVEL_ORDER.index(c.level))))

@@ -5,9 +5,11 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.chances import Between, Chances, Surer
 from jade_ribbon.core.choosing.choose import Choice
+from jade_ribbon.core.choosing.lot import Lot
 
+SURE_CHANCE = 0.97
 CHANCE_WORDS = (
-    (0.97, "almost certainly"),
+    (SURE_CHANCE, "almost certainly"),
     (0.85, "about 9 in 10"),
     (0.7, "about 3 in 4"),
     (0.6, "about 2 in 3"),
@@ -40,6 +42,16 @@ def chance_words(chance: float) -> str:
     ('about 3 in 4', 'hardly ever')
     """
     return next((words for least, words in CHANCE_WORDS if chance >= least), HARDLY)
+
+
+def lot_words(lot: Lot) -> str:
+    """The bands a lot takes, no finer than they are known."""
+    forecast = lot.forecast
+    if forecast.chance_none >= SURE_CHANCE:
+        return "one edge sees it through"
+    if forecast.changes_mean < 1.0:
+        return f"one edge sees it through {chance_words(forecast.chance_none)}"
+    return f"about {lot.bands:.0f} bands, one after another"
 
 
 def money_between(spread: Between) -> str:

@@ -16,7 +16,7 @@ from jade_ribbon.core.choosing.figures import Explained
 from jade_ribbon.core.choosing.lot import Lot
 from jade_ribbon.core.choosing.rules_at_work import RuleApplied
 from jade_ribbon.core.choosing.steel_costs import SteelCost
-from jade_ribbon.core.choosing.sure import Sure, chance_words
+from jade_ribbon.core.choosing.sure import Sure, chance_words, lot_words
 from jade_ribbon.core.choosing.unblock import Opener
 from jade_ribbon.core.edge.shop_life import to_wood_metres
 from jade_ribbon.core.job import Job
@@ -70,6 +70,7 @@ class FeedSpread:
     push_N: Between
     power_W: Between
     chance_held: float
+    held_words: str
 
 
 @dataclass(frozen=True)
@@ -77,6 +78,7 @@ class LotFigures:
     """The whole job: bands it takes, minutes with their changes, money of both beside timber."""
 
     bands: float
+    words: str
     chance_this_edge: float
     minutes: float
     money: float
@@ -91,6 +93,7 @@ class OptionSpread:
     cost: Between
     feed: Between
     floor: Between
+    ceiling: Between
     limits: Mapping[Limit, Between]
     safe_feed_m_min: float
 
@@ -269,9 +272,16 @@ def feed_figures(
         equivalent_m=run.equivalent_m,
         cost=lot.cost,
         cost_total=lot.cost.total,
-        spread=FeedSpread(spread.cost, spread.push_N, spread.power_W, spread.chance_held),
+        spread=FeedSpread(
+            spread.cost,
+            spread.push_N,
+            spread.power_W,
+            spread.chance_held,
+            chance_words(spread.chance_held),
+        ),
         lot=LotFigures(
             lot.bands,
+            lot_words(lot),
             lot.forecast.chance_none,
             lot.forecast.minutes_mean,
             lot.forecast.money_mean,
@@ -340,6 +350,7 @@ def option(
             cost=spread.cost,
             feed=spread.feed,
             floor=spread.floor,
+            ceiling=spread.ceiling,
             limits=spread.limits,
             safe_feed_m_min=spread.safe_feed_m_min,
         ),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { feedAxis, feedTicks, placeMarks, type Mark } from "./feedScale";
+import { cleanZone, feedAxis, feedTicks, placeMarks, softPath, type Mark } from "./feedScale";
 
 const limits = { power: 2.54, bite: 4.11, gullet: 6.42, pace: 8, hand: 12.1, edge: 22.5 };
 const marks: Mark[] = Object.entries(limits).map(([key, feed]) => ({
@@ -12,6 +12,23 @@ const marks: Mark[] = Object.entries(limits).map(([key, feed]) => ({
 
 describe("the feed scale", () => {
   const axis = feedAxis(0.55, Object.values(limits), 900);
+
+  it("fades in and out as wide as floor and ceiling are unsure", () => {
+    const zone = cleanZone(axis, { low: 0.3, high: 1 }, { low: 1.9, high: 3.1 });
+    expect(zone.rise.from).toBeLessThan(zone.rise.to);
+    expect(zone.rise.to).toBeLessThan(zone.fall.from);
+    const path = softPath(zone, 10, 15);
+    expect(path).toBe(
+      `M${zone.rise.from} 25L${zone.rise.to} 10H${zone.fall.from}L${zone.fall.to} 25Z`,
+    );
+  });
+
+  it("is nowhere whole where floor and ceiling overlap", () => {
+    const zone = cleanZone(axis, { low: 0.5, high: 2.5 }, { low: 1, high: 3 });
+    const peak = Number(/L[\d.]+ ([\d.]+)L/.exec(softPath(zone, 10, 15))?.[1]);
+    expect(peak).toBeGreaterThan(10);
+    expect(peak).toBeLessThan(25);
+  });
 
   it("rises with the feed and holds floor and limits", () => {
     expect(axis(0.55)).toBeGreaterThan(0);

@@ -28,6 +28,42 @@ export function feedAxis(floor: number, limits: readonly number[], width: number
 
 export type FeedAxis = ReturnType<typeof feedAxis>;
 
+/** Where a figure that is not sure fades: from nothing to whole, in pixels along the axis. */
+export interface Fade {
+  readonly from: number;
+  readonly to: number;
+}
+
+interface Range {
+  readonly low: number;
+  readonly high: number;
+}
+
+/** The clean window with its soft ends: whole only where nine draws in ten call it so. */
+export function cleanZone(
+  axis: FeedAxis,
+  floor: Range,
+  ceiling: Range,
+): { rise: Fade; fall: Fade } {
+  return {
+    rise: { from: axis(floor.low), to: axis(floor.high) },
+    fall: { from: axis(ceiling.low), to: axis(ceiling.high) },
+  };
+}
+
+/** A trapezium over the axis that rises and falls with a fade, as an SVG path. */
+export function softPath(zone: { rise: Fade; fall: Fade }, top: number, height: number): string {
+  const { rise, fall } = zone;
+  const [left, right] = [Math.min(rise.to, fall.from), Math.max(rise.to, fall.from)];
+  if (rise.to <= fall.from) {
+    return `M${rise.from} ${top + height}L${left} ${top}H${right}L${fall.to} ${top + height}Z`;
+  }
+  // The ends overlap: nowhere is it surely clean.
+  const meet = (rise.from + fall.to) / 2;
+  const share = Math.min(1, (fall.to - rise.from) / (rise.to - rise.from + fall.to - fall.from));
+  return `M${rise.from} ${top + height}L${meet} ${top + height * (1 - share)}L${fall.to} ${top + height}Z`;
+}
+
 export interface Tick {
   /** Feed, m/min. */
   readonly feed: number;

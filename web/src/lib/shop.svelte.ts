@@ -1,7 +1,17 @@
 import { ask, askPatiently, client, wordsOf } from "../api/client";
 import type { MaterialLine, Reference, SawAnswer, Shop } from "../api/schema";
 import { recall, remember } from "./storage";
-import { money, number, quantity, say, unitName, type Kind, type Said, type Units } from "./units";
+import {
+  money,
+  number,
+  quantity,
+  say,
+  span,
+  unitName,
+  type Kind,
+  type Said,
+  type Units,
+} from "./units";
 
 type Theme = "light" | "dark";
 
@@ -78,6 +88,10 @@ class ShopState {
     return number(value, kind, this.units);
   }
 
+  span(range: { low: number; high: number }, kind: Kind): string {
+    return span(range.low, range.high, kind, this.units);
+  }
+
   unit(kind: Kind): string {
     return unitName(kind, this.units);
   }
@@ -85,6 +99,11 @@ class ShopState {
   /** A sentence of the core's, its quantities said in the shop's units. */
   words(text: Said): string {
     return say(text, this.units);
+  }
+
+  /** A range of money, in steps no finer than it is wide. */
+  moneySpan(range: { low: number; high: number }): string {
+    return `${this.currency} ${span(range.low, range.high, "plain", "metric")}`;
   }
 
   money(amount: number): string {

@@ -10,6 +10,7 @@ import {
   say,
   type Said,
   significant,
+  span,
 } from "./units";
 import SAID from "../../../tests/data/said.json";
 
@@ -47,6 +48,14 @@ describe("showing", () => {
     expect(inchFraction(0.75)).toBe("3/4");
     expect(inchFraction(7.25)).toBe("7 1/4");
     expect(inchFraction(7.283)).toBeNull();
+  });
+
+  it("says a range no finer than it is wide", () => {
+    expect(span(1.234, 1.834, "feed", "metric")).toBe("1.2–1.8");
+    expect(span(20.1, 46.9, "force", "metric")).toBe("20–47");
+    expect(span(1210, 4890, "force", "metric")).toBe("1200–4900");
+    expect(span(2.71, 2.71, "plain", "metric")).toBe("2.71");
+    expect(span(2.7131, 2.7392, "plain", "metric")).toBe("2.71–2.74");
   });
 
   it("keeps significant digits without exponents", () => {

@@ -115,6 +115,19 @@ export function number(value: number, kind: Kind, units: Units): string {
   return significant(shown, digits, keep);
 }
 
+/** A range in the shop's unit, in steps no finer than it is wide: 1.2–1.8; one figure if it is one. */
+export function span(low: number, high: number, kind: Kind, units: Units): string {
+  const { size } = UNITS[units][kind];
+  const quarter = (high - low) / size / 4;
+  if (!(quarter > 0)) return number(low, kind, units);
+  const places = Math.min(Math.max(0, -Math.floor(Math.log10(quarter))), kind === "plain" ? 2 : 3);
+  const step = 10 ** Math.max(0, Math.floor(Math.log10(quarter)));
+  const [from, to] = [low, high].map((v) => (Math.round(v / size / step) * step).toFixed(places));
+  const near = [low, high].map((v) => (v / size).toFixed(places));
+  const [a, b] = places > 0 ? near : [from, to];
+  return a === b ? (a ?? "") : `${a}–${b}`;
+}
+
 /** A quantity with its unit. */
 export function quantity(value: number, kind: Kind, units: Units): string {
   const name = unitName(kind, units);

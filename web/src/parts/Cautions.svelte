@@ -5,12 +5,12 @@
   interface Props {
     cautions: readonly Caution[];
     disclaimer: string;
-    /** Notes folded away until asked for; printed in any case. */
+    /** What always holds is folded into a line until asked for; printed in any case. */
     folded?: boolean;
   }
   const { cautions, disclaimer, folded = true }: Props = $props();
-  const first = $derived(cautions.filter((c) => c.level !== "note"));
-  const notes = $derived(cautions.filter((c) => c.level === "note"));
+  const first = $derived(cautions.filter((c) => !c.standing));
+  const standing = $derived(cautions.filter((c) => c.standing));
 </script>
 
 {#snippet list(items: readonly Caution[])}
@@ -25,13 +25,13 @@
 
 <section aria-label="Cautions">
   {@render list(first)}
-  {#if folded && notes.length > 0}
+  {#if folded && standing.length > 0}
     <details>
-      <summary>{notes.length} more notes</summary>
-      {@render list(notes)}
+      <summary>And the {standing.length} that always hold at a saw</summary>
+      {@render list(standing)}
     </details>
   {:else}
-    {@render list(notes)}
+    {@render list(standing)}
   {/if}
   <p class="ours">{disclaimer}</p>
 </section>

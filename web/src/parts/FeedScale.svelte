@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { FeedWindow } from "../api/schema";
-  import { feedAxis, feedTicks, placeMarks } from "../drawings/feedScale";
+  import type { Between, FeedWindow } from "../api/schema";
+  import { cleanZone, feedAxis, feedTicks, placeMarks, softPath } from "../drawings/feedScale";
   import { shop } from "../lib/shop.svelte";
   import { unitSize } from "../lib/units";
 
@@ -10,11 +10,17 @@
     hot_from: number;
     /** Words of each limit, from the core. */
     words: Readonly<Record<string, string>>;
+    /** Where eight draws in ten put floor, ceiling and each limit. */
+    soft: {
+      floor: Between;
+      ceiling: Between;
+      limits: Readonly<Record<string, Between>>;
+    };
     /** Feed at the handle, m/min. */
     feed: number;
     onfeed: (feed: number) => void;
   }
-  const { window, hot_from, words, feed, onfeed }: Props = $props();
+  const { window, hot_from, words, soft, feed, onfeed }: Props = $props();
 
   let width = $state(1000);
   const PAD = 12;
@@ -121,13 +127,7 @@
         )}
       />
       {#if window.state === "open"}
-        <rect
-          class="zone open"
-          x={axis(window.floor_m_min)}
-          y={TOP}
-          height="15"
-          width={Math.max(axis(window.ceiling_m_min) - axis(window.floor_m_min), 0)}
-        />
+        <path class="open" d={softPath(cleanZone(axis, soft.floor, soft.ceiling), TOP, 15)} />
       {/if}
       <path class="axis" d="M0 {TOP + 15}H{span}" />
       {#each ticks as tick (tick.label)}
@@ -136,6 +136,14 @@
       {/each}
       <text class="soft" x={span} y={TOP + 58} text-anchor="end">feed, {shop.unit("feed")}</text>
       {#each marks as mark (mark.key)}
+        {@const range = mark.key === "floor" ? soft.floor : soft.limits[mark.key]}
+        {#if range}
+          <path
+            class="whisker"
+            data-binding={mark.binding}
+            d="M{axis(range.low)} {TOP - 1 - mark.row * 22}H{axis(range.high)}"
+          />
+        {/if}
         <path
           class="line"
           data-binding={mark.binding}
@@ -202,6 +210,14 @@
   }
   .line {
     stroke: var(--ink-soft);
+  }
+  .whisker {
+    stroke: var(--hairline);
+    stroke-width: 3;
+    stroke-linecap: round;
+  }
+  .whisker[data-binding="true"] {
+    stroke: var(--brass);
   }
   .mark text {
     stroke: var(--ground);

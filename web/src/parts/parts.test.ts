@@ -2,7 +2,7 @@ import { fireEvent, render, screen } from "@testing-library/svelte";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
 import { shop } from "../lib/shop.svelte";
-import { BAND, EXPLAINED, PAGE, REFERENCE, SETTINGS, WINDOW } from "../tests/samples";
+import { BAND, EXPLAINED, PAGE, REFERENCE, SETTINGS, SOFT, WINDOW } from "../tests/samples";
 import BandInCurve from "./BandInCurve.svelte";
 import BandInWork from "./BandInWork.svelte";
 import Cautions from "./Cautions.svelte";
@@ -180,21 +180,23 @@ describe("the edge", () => {
 
 describe("cautions", () => {
   const cautions = [
-    { key: "a", level: "stop" as const, text: "Round stock turns." },
-    { key: "b", level: "caution" as const, text: "Hands clear." },
-    { key: "c", level: "note" as const, text: "Light on the work." },
+    { key: "a", level: "stop" as const, text: "Round stock turns.", standing: false },
+    { key: "b", level: "caution" as const, text: "Hands clear.", standing: true },
+    { key: "c", level: "note" as const, text: "Light on the work.", standing: false },
   ];
 
-  it("put stops in words, fold notes, and always end with ours", () => {
+  it("put stops in words, fold what always holds, and always end with ours", () => {
     render(Cautions, { cautions, disclaimer: "The manual first." });
     expect(screen.getByText("Stop.")).toBeTruthy();
-    expect(screen.getByText("1 more notes")).toBeTruthy();
+    const folded = screen.getByText("And the 1 that always hold at a saw").closest("details");
+    expect(folded?.textContent).toContain("Hands clear.");
+    expect(folded?.textContent).not.toContain("Light on the work.");
     expect(screen.getByText("The manual first.")).toBeTruthy();
   });
 
   it("are all open when asked", () => {
     render(Cautions, { cautions, disclaimer: "x", folded: false });
-    expect(screen.queryByText(/more notes/)).toBeNull();
+    expect(screen.queryByText(/always hold/)).toBeNull();
     expect(screen.getByText("Light on the work.")).toBeTruthy();
   });
 });
@@ -205,6 +207,7 @@ describe("the feed scale", () => {
       window: WINDOW,
       hot_from: WINDOW.floor_m_min / 2,
       words: REFERENCE.limit_marks,
+      soft: SOFT,
       feed: 2,
       onfeed,
     });

@@ -50,6 +50,13 @@ export const WINDOW: FeedWindow = {
   recommended_m_min: 2,
 };
 
+/** Where eight draws in ten put the floor and the limits of WINDOW. */
+export const SOFT = {
+  floor: { low: 0.3, high: 1 },
+  ceiling: { low: 1.9, high: 3.1 },
+  limits: { power: { low: 1.9, high: 3.1 }, bite: { low: 2.9, high: 5.6 } },
+};
+
 export const EXPLAINED: Explained = {
   title: "Tension",
   value: 134.5,

@@ -30,9 +30,19 @@
     answer.rules.find((r) => r.rule === "resaw_width" && r.why.includes("Costs"))?.why ?? "",
   );
   const second = $derived(answer.alternatives[0]);
+  const atRecommended = $derived(feed === best.figures.feed_m_min);
+  const sure = $derived(answer.sure);
+  /** Where the measurement is made. */
+  const surerPlace = $derived(
+    sure?.surer_place === "rack" && sure.surer_band_id !== null
+      ? `#/rack/${sure.surer_band_id}`
+      : sure?.surer_place === "saw"
+        ? `#/shop/saws/${answer.saw_id}`
+        : "#/shop",
+  );
 </script>
 
-<section aria-label="The band">
+<section class="band-answer" aria-label="The band">
   <p class="band mono">
     <span
       >{shop.number(band.width_mm, "length")} × {shop.number(band.thickness_mm, "thin")}
@@ -66,9 +76,11 @@
     />
     <Figure
       label="feed"
-      value={shop.number(feed, "feed")}
+      value={atRecommended ? shop.span(best.spread.feed, "feed") : shop.number(feed, "feed")}
       unit={shop.unit("feed")}
-      note="{duration(figures.piece_time_s)} a piece"
+      note={atRecommended
+        ? `aim at ${shop.number(feed, "feed")}, ${duration(figures.piece_time_s)} a piece`
+        : `${duration(figures.piece_time_s)} a piece`}
       explained={explained.feed}
     />
   </div>
@@ -85,7 +97,7 @@
         <dd>{shop.words(answer.slices.words)}</dd>
       </div>
     {/if}
-    {#if second && !answer.too_close}
+    {#if second && !sure?.too_close}
       <div>
         <dt>runner-up</dt>
         <dd>
@@ -100,9 +112,13 @@
         <dt>house rule</dt>
         <dd>{shop.words(houseRule)}</dd>
       </div>{/if}
-    {#if answer.too_close}<div>
+    {#if sure && (sure.too_close || sure.surer)}<div>
         <dt>sure?</dt>
-        <dd>{shop.words(answer.too_close)}</dd>
+        <dd>
+          {sure.too_close}
+          {sure.settles}
+          {#if sure.surer}<a href={surerPlace}>{sure.surer}</a>{/if}
+        </dd>
       </div>{/if}
     {#if answer.assumed.length > 0}
       <div>
@@ -118,6 +134,9 @@
 </section>
 
 <style>
+  .band-answer {
+    container-type: inline-size;
+  }
   [data-bad="true"] dd {
     color: var(--vermilion);
     font-weight: 650;
@@ -126,7 +145,7 @@
     display: flex;
     flex-wrap: wrap;
     gap: 0 var(--s5);
-    font-size: var(--figure-large);
+    font-size: min(var(--figure-large), 7.5cqi);
     font-weight: 700;
     letter-spacing: -0.045em;
     line-height: 1.1;

@@ -2,6 +2,7 @@
   import type { FeedFigures, PlanAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
+  import CostSpread from "../../parts/CostSpread.svelte";
   import EdgeTip from "../../parts/EdgeTip.svelte";
   import LeansOn from "./LeansOn.svelte";
   import type { PlanState } from "./plan.svelte";
@@ -16,6 +17,11 @@
   }
   const { plan, answer, figures, chosen, oncompare }: Props = $props();
   const best = $derived(answer.best?.band.band_id ?? null);
+  const shown = $derived(answer.best ? [answer.best, ...answer.alternatives] : []);
+  /** One axis of money for all of them, ended where most of it is seen. */
+  const axis = $derived(
+    Math.max(...shown.map((o) => Math.min(o.spread.cost.high, 3 * o.figures.cost_total)), 0),
+  );
 
   const COSTS = [
     ["edge", "edge"],
@@ -30,7 +36,10 @@
 <div class="beside">
   {#if figures}
     <section>
-      <h2>Cost of a piece <span class="mono">{shop.money(figures.cost_total)}</span></h2>
+      <h2>
+        Cost of a piece, over the lot
+        <span class="mono">{shop.moneySpan(figures.spread.cost)}</span>
+      </h2>
       <div class="bar" aria-hidden="true">
         {#each COSTS as [key] (key)}<span data-key={key} style:flex-grow={figures.cost[key]}
           ></span>{/each}
@@ -74,7 +83,7 @@
         </div>
       {/each}
       <p class="soft">
-        The line is what wear leaves unsure. A logged run of each steel in this stock settles it.
+        The line holds eight in ten of all that is not sure. {answer.sure?.guesses ?? ""}
       </p>
     </section>
   {/if}
@@ -91,8 +100,8 @@
     </section>
   {/if}
   <section>
-    <h2>Other bands that can</h2>
-    {#each answer.alternatives as option (option.band.label)}
+    <h2>Bands that can, by cost</h2>
+    {#each shown as option (option.band.label)}
       <div class="row">
         <a href="#/rack/{option.band.band_id}"><strong>{option.band.label}</strong></a>
         <span>
@@ -105,7 +114,12 @@
             : `${option.band.tpi_lo}–${option.band.tpi_hi}`} tpi
         </span>
         <EdgeTip edge={option.band.edge} radius_um={option.band.tip_radius_um} />
-        <span class="mono">{shop.money(option.figures.cost_total)}</span>
+        <CostSpread
+          cost={option.spread.cost}
+          at={option.figures.cost_total}
+          most={axis}
+          best={option === answer.best}
+        />
         {#if option.band.band_id !== null}
           {@const id = option.band.band_id}
           <label class="pick"
@@ -119,7 +133,15 @@
             /> compare</label
           >
         {/if}
-        <span class="soft">{shop.words(option.difference)}</span>
+        <span class="soft"
+          >{[
+            shop.moneySpan(option.spread.cost),
+            option.spread.chance_words ? `the cheapest ${option.spread.chance_words}` : "",
+            shop.words(option.difference),
+          ]
+            .filter(Boolean)
+            .join(", ")}</span
+        >
       </div>
     {:else}
       <p class="soft">None.</p>

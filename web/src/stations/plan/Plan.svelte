@@ -5,7 +5,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
-  import { duration, percent, significant } from "../../lib/units";
+  import { duration, percent, span } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import BandInCurve from "../../parts/BandInCurve.svelte";
   import BandInWork from "../../parts/BandInWork.svelte";
@@ -201,27 +201,34 @@
           />
           <Figure
             label="power"
-            value={significant(100 * figures.power_share, 2)}
+            value={span(
+              (100 * figures.power_share * figures.spread.power_W.low) / figures.power_W,
+              (100 * figures.power_share * figures.spread.power_W.high) / figures.power_W,
+              "plain",
+              "metric",
+            )}
             unit="%"
             explained={explained.power}
             alert={figures.power_share > 1}
           />
           <Figure
             label="push"
-            value={shop.number(figures.push_N, "force")}
+            value={shop.span(figures.spread.push_N, "force")}
             unit={shop.unit("force")}
             explained={explained.push}
           />
           <Figure label="all {ticket.draft.count} in" value={duration(figures.total_time_s)} />
           <Figure label="face" value={figures.finish} />
           <p class="holds">
-            {figures.held_words}
+            {figures.held_words} This feed holds {figures.spread.held_words};
+            {figures.lot.words}.
           </p>
         </div>
         <FeedScale
           window={best.window}
           hot_from={best.hot_from_m_min}
           words={shop.reference?.limit_marks ?? {}}
+          soft={best.spread}
           {feed}
           onfeed={(f) => void plan.moveFeed(f).catch((p: unknown) => notice.fail(p))}
         />
