@@ -1,20 +1,30 @@
 """`make bench`: how fast the application answers, printed as figures."""
 
 import gzip
+import json
+import multiprocessing
 import random
 import statistics
 import tempfile
 import time
 from collections.abc import Callable, Sequence
+from functools import partial
 from pathlib import Path
 
 import numpy as np
 from flask.testing import FlaskClient
 
+from benchmarks import calibration
+from benchmarks.calibration import EXAMPLE
 from jade_ribbon.api.app import STATIC, create_app
+from jade_ribbon.core.choosing.chances import chances
+from jade_ribbon.core.choosing.choose import choose
+from jade_ribbon.core.choosing.draws import Dice
 from jade_ribbon.core.setup.alignment import Move, advise
 from jade_ribbon.core.simulation.wheels import follow, some_wheel
 from jade_ribbon.demo.world import make_world
+from jade_ribbon.formats.job import JobFile
+from jade_ribbon.server import settle
 from jade_ribbon.services.records import now
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
@@ -93,7 +103,14 @@ def bench_plan(folder: Path) -> None:
         body = {**CUT, "height_mm": dice.randrange(60, 280), "saw_id": dice.choice([1, 2])}
         assert client.post("/api/plan", json=body).status_code == 200
 
-    report("plan answer (rack, catalogue, five saws)", timed(ask, REQUESTS), 100)
+    empty = timed(lambda: client.get("/api/nothing"), REQUESTS)
+    settle()
+    answers = timed(ask, REQUESTS)
+    report("plan answer, 256 draws of rack, types, saws", answers, 60)
+    times = statistics.median(answers) / statistics.median(empty)
+    print(f"{'the same, over an empty request':<44} {times:6.0f} times")
+    bench_busy(ask)
+    bench_draws()
 
     def ask_any() -> None:
         body = {**CUT, **dice.choice(OTHER_CUTS)}
@@ -132,6 +149,31 @@ def bench_coach() -> None:
         f"{'alignment coach, 1 000 saws':<44} median {np.median(moves):.0f} moves, "
         f"{within:.1f} % within 5, {true:.1f} % left within 0.3 mm"
     )
+
+
+def _spin() -> None:
+    while True:
+        pass
+
+
+def bench_busy(ask: Callable[[], object]) -> None:
+    """The same with one core busy elsewhere."""
+    other = multiprocessing.Process(target=_spin, daemon=True)
+    other.start()
+    try:
+        report("the same, one core busy elsewhere", timed(ask, REQUESTS), 100)
+    finally:
+        other.terminate()
+        other.join()
+
+
+def bench_draws() -> None:
+    """The draws alone, few and many, of the example job's last group and those beside it."""
+    job = JobFile.model_validate(json.loads(EXAMPLE.read_text())).to_core()
+    choice = choose(job, beside=7)
+    for draws in (256, 4000):
+        spent = timed(partial(chances, choice, job, Dice(draws)), 20)
+        report(f"{draws} draws of seven bands", spent, draws / 4)
 
 
 def bench_card(client: FlaskClient) -> None:
@@ -239,6 +281,7 @@ def main() -> None:
         bench_rack(folder)
         bench_coach()
         bench_plan(folder)
+    calibration.main()
 
 
 if __name__ == "__main__":

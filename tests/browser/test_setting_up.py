@@ -52,7 +52,7 @@ def second_half(page: Page, address: str, card: int) -> None:
     page.get_by_label("As left, off the line").fill("5")
     page.get_by_label("As left, over a run of").fill("300")
     page.get_by_role("button", name="What does it say?").tap()
-    expect(page.get_by_text(re.compile("Shift the fence's far bolt"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Far end of the fence, behind the band"))).to_be_visible()
     page.get_by_role("button", name="Done", exact=True).tap()
     expect(page.get_by_role("article", name=re.compile("Trial"))).to_be_visible()
     page.get_by_role("button", name="Done", exact=True).tap()

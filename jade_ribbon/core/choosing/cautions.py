@@ -162,6 +162,11 @@ def _figures(job: Job, best: Ranked | None) -> dict[str, Words]:
     return words
 
 
+def _urgency(caution: Caution) -> tuple[bool, bool, int]:
+    """Stops first, then what this job may hurt by, then what always holds."""
+    return (caution.level != "stop", caution.standing, LEVEL_ORDER.index(caution.level))
+
+
 def cautions_for(job: Job, best: Ranked | None) -> tuple[Caution, ...]:
     """Cautions, those of this job before the standing ones, stops first, with its figures."""
     figures = _figures(job, best) | {"old_metal": OLD_METAL[job.rules.old_metal]}
@@ -171,4 +176,4 @@ def cautions_for(job: Job, best: Ranked | None) -> tuple[Caution, ...]:
         for key, applies in RULES.items()
         if applies(job, best)
     ]
-    return tuple(sorted(chosen, key=lambda c: (c.standing, LEVEL_ORDER.index(c.level))))
+    return tuple(sorted(chosen, key=_urgency))

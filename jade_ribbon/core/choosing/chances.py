@@ -12,6 +12,7 @@ from jade_ribbon.core.choosing.draws import Dice, Drawn, Factor, drawn, drawn_jo
 from jade_ribbon.core.choosing.lot import Lot
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import Limit
+from jade_ribbon.core.mechanics.life import SHAPE
 from jade_ribbon.core.quantities.arrays import Array, as_array
 
 LOW_SHARE, HIGH_SHARE = 0.1, 0.9
@@ -19,6 +20,7 @@ LOW_SHARE, HIGH_SHARE = 0.1, 0.9
 CLOSE_CHANCE = 0.1
 """Too close to call: the other one is the cheaper in more than so many draws, and less than all
 but so many."""
+WORN_MOST = 1e4
 UNLIMITED = 1e12
 """Stands in an array for a limit that a band does not have."""
 WORTH_MEASURING_SHARE = 0.002
@@ -139,9 +141,9 @@ def lot_costs(now: Sequence[Cost], lots: Sequence[Lot], seen: Drawn, job: Job) -
         return parts
 
     whole = [lot.cost for lot in lots]
-    change: Array = as_array(drawn_cost.change) + (
-        np.array([lot.forecast.changes_mean for lot in lots])[:, None] * _change_money(job, seen)
-    )
+    # Edge money over its middle is how much faster or slower the edges go in a draw.
+    wear = as_array(drawn_cost.edge) / np.maximum([[c.edge] for c in now], 1e-12)
+    change: Array = as_array(drawn_cost.change) + _changes(lots, wear) * _change_money(job, seen)
     total: Array = (
         grown([c.edge for c in whole], [c.edge for c in now], drawn_cost.edge)
         + grown([c.time for c in whole], [c.time for c in now], drawn_cost.time)
@@ -152,6 +154,13 @@ def lot_costs(now: Sequence[Cost], lots: Sequence[Lot], seen: Drawn, job: Job) -
         + change
     )
     return total
+
+
+def _changes(lots: Sequence[Lot], wear: Array) -> Array:
+    """Bands begun in each draw: as the lives go where they are few, as the metres where many."""
+    mean = np.array([lot.forecast.changes_mean for lot in lots])[:, None]
+    power = 1.0 + (SHAPE - 1.0) * np.exp(-mean)
+    return np.asarray(mean * np.minimum(wear**power, WORN_MOST / np.maximum(mean, 1e-12)))
 
 
 def _change_money(job: Job, seen: Drawn) -> Array:

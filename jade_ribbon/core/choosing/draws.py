@@ -20,6 +20,7 @@ from jade_ribbon.core.choosing.at_the_cut import (
     figures_at,
     stiffened,
 )
+from jade_ribbon.core.choosing.cost import bite_ceiling_mm
 from jade_ribbon.core.choosing.lot import BLUNT
 from jade_ribbon.core.choosing.many import stack
 from jade_ribbon.core.choosing.spreads import (
@@ -99,14 +100,18 @@ def drawn_job(job: Job, factors: Sequence[Factor]) -> Job:
         return value if factor is None else as_figure(_moved(value, factor.spread, factor.draws))
 
     material = job.cut.material
+    largest = moved("largest_bite", material.bite_max_mm)
+    target = moved("largest_bite", material.bite_target_mm)
+    # Whatever the least bite is, the bite that the finish asks for does not rub.
+    finest = bite_ceiling_mm(job.cut.finish, bite_target_mm=target, bite_max_mm=largest)
     exponent = moved("exponent", material.size_exponent_m)
     stock = dataclasses.replace(
         material,
         specific_cutting_pressure_MPa=moved("pressure", material.specific_cutting_pressure_MPa),
         size_exponent_m=least(most(exponent, 0.0), EXPONENT_MOST),
-        bite_min_mm=moved("least_bite", material.bite_min_mm),
-        bite_max_mm=moved("largest_bite", material.bite_max_mm),
-        bite_target_mm=moved("largest_bite", material.bite_target_mm),
+        bite_min_mm=least(moved("least_bite", material.bite_min_mm), finest),
+        bite_max_mm=largest,
+        bite_target_mm=target,
         gullet_fill_limit=most(moved("fill", material.gullet_fill_limit), FILL_LEAST),
         abrasiveness=moved("wear", material.abrasiveness),
     )
@@ -179,7 +184,7 @@ def factors_of(found: Sequence[Evaluation], job: Job, dice: Dice) -> tuple[Facto
     return tuple(f for f in (*shared, *_own_factors(found, dice)) if f.spread.sd > 0.0)
 
 
-def _drawn_bands(many: Evaluation, factors: Sequence[Factor], count: int) -> BandFacts:
+def drawn_bands(many: Evaluation, factors: Sequence[Factor], count: int) -> BandFacts:
     """The bands with set, dullness and life drawn."""
     facts = many.facts
     columns: dict[str, Any] = {
@@ -210,7 +215,7 @@ def drawn(
     factors = factors_of(found, job, dice)
     many = stack(found, wide=True)
     there = drawn_job(job, factors)
-    facts = _drawn_bands(many, factors, dice.count)
+    facts = drawn_bands(many, factors, dice.count)
     target = facts.stress_target_MPa
     assert target is not None
     stress = least(target, reachable_stress(facts, there))

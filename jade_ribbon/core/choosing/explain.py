@@ -148,6 +148,17 @@ def _speed(best: Ranked, job: Job) -> Reason:
 def _feed(best: Ranked) -> Reason:
     window = best.evaluation.window
     assert window is not None
+    if window.state != "open":
+        return Reason(
+            "feed",
+            sentence(
+                "Slow and hot: teeth bite cleanly from ",
+                quantity(window.floor_m_min, "feed"),
+                f", but {LIMIT_WORDS[window.binding]} at ",
+                quantity(window.ceiling_m_min, "feed"),
+                ".",
+            ),
+        )
     return Reason(
         "feed",
         sentence(

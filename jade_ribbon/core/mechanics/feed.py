@@ -8,7 +8,7 @@ from typing import Literal, cast
 import numpy as np
 
 from jade_ribbon.core.mechanics.cutting import PRESSURE_BITE_MM, bite, energy_factor, feed_ratio
-from jade_ribbon.core.quantities.arrays import is_array, least, most, where
+from jade_ribbon.core.quantities.arrays import is_array, least, most, one_of, somewhere, where
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked
 
@@ -113,14 +113,15 @@ def feed_window(
     K ~ bite^-m makes each force or power ~ feed^(1-m), solved exactly. Bite: largest
     bite for the finish. Floor: least bite. Limits not given are absent.
 
-    Raises InputError when bite_max_mm < bite_min_mm; in arrays such a place is shut instead.
+    Raises InputError when bite_max_mm < bite_min_mm.
 
     Source: ours, docs/model "Choosing"; each limit from its own formula.
     """
-    if not is_array(bite_max_mm) and not is_array(bite_min_mm) and bite_max_mm < bite_min_mm:
+    if somewhere(bite_max_mm < bite_min_mm):
         raise refuse(
             "bite_max_mm",
-            f"{bite_max_mm:g} is under the least bite; accepted: at least {bite_min_mm:g}",
+            f"{one_of(bite_max_mm):g} is under the least bite; "
+            f"accepted: at least {one_of(bite_min_mm):g}",
             bite_max_mm,
         )
     per_bite = speed_m_s / pitch_mm * 60.0

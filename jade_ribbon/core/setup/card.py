@@ -115,6 +115,8 @@ def step_tags(best: Ranked, job: Job) -> Set[str]:
         tags.add("inverter")
     else:
         tags.add("step_drive" if len(job.saw.drive.speeds_m_s) > 1 else "one_speed")
+    if job.cut.min_radius_mm is not None:
+        tags.add("curved")
     steered = job.saw.feed != "carriage" and job.cut.operation in STRAIGHT_OPERATIONS
     if steered and job.saw.orientation == "vertical":
         tags.add("drift")

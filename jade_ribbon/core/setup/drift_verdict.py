@@ -43,13 +43,13 @@ def _words(found: Drift, method: str, stop: bool) -> Said:
     side = "right" if found.angle_deg > 0 else "left"
     told: dict[str, Said] = {
         "fence": sentence(
-            "Shift the fence's far bolt ",
+            "Far end of the fence, behind the band: ",
             quantity(abs(found.fence_shift_mm), "thin"),
-            f" to the {side}.",
+            f" to the {side} at its far bolt; the near bolt stays.",
         ),
         "single_point": "A single-point fence follows the drift: no shift is needed.",
-        "tracking": f"It steers to the {side}: move the band a hair on the wheel and try again. "
-        "This works for a fraction of a degree, and it moves the teeth off their place.",
+        "tracking": f"It steers to the {side} as you push: move the band a hair on the wheel and "
+        "try again. This works for a fraction of a degree, and it moves the teeth off their place.",
     }
     return told[method]
 

@@ -196,6 +196,8 @@ def guide_card(
     """Guide and guard settings by guide kind and house rule; the saw's manual wins."""
     by_kind = SIDE_GAP_BY_GUIDE_MM[job.saw.guides]
     side = by_kind if by_kind is None else SIDE_GAP_BY_RULE_MM.get(side_rule, by_kind)
+    if job.saw.guides == "soft_block":
+        side = by_kind  # made to touch, whatever the shop's rule for hard ones
     if side is not None and fittings.manual_side_gap_mm is not None:
         side = fittings.manual_side_gap_mm
     if best.evaluation.facts.band.width_mm <= NARROW_ON_THRUST_MM:

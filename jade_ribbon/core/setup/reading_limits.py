@@ -60,7 +60,8 @@ def reading_limits(card: TensionCard, guides: GuideCard, speed_m_s: float, job: 
         },
     }
     if job.cut.tolerance_mm is not None:
-        limits["trial"] = {"spread_mm": ReadingLimit(0.0, job.cut.tolerance_mm)}
+        within = ReadingLimit(0.0, job.cut.tolerance_mm)
+        limits["trial"] = {"spread_mm": within, "off_line_mm": within}
     return limits
 
 

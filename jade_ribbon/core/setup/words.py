@@ -203,6 +203,9 @@ def step_words(
         "gullet": sentence("gullets are ", quantity(guides.behind_gullet_mm, "thin"), " deep"),
         "side_gap": _gap_words(guides.side_gap_mm),
         "thrust_gap": _gap_words(guides.thrust_gap_mm),
+        "at_rest": "the soft blocks just touch, without pressing"
+        if guides.side_gap_mm == 0.0
+        else "nothing touches at rest",
         "guard_gap": quantity(guides.guard_gap_mm, "length"),
         "guard_height": quantity(guides.guard_height_mm, "length"),
         "speed_setting": speed.setting,
@@ -214,4 +217,7 @@ def step_words(
         else "your tolerance",
         "trial_wrong": "Thick in the middle: too hard a feed, a dull band or too little tension. "
         "One end thicker: drift. Top thicker: table or band out of square.",
+        "trial_off": "Off to one side all along: drift, or a guide on the teeth. Inside in the "
+        "bend: the band is too wide for it, or pushed.",
+        "radius": quantity(job.cut.min_radius_mm or 0.0, "length"),
     }

@@ -172,7 +172,7 @@ class SawVerdict:
     name: str
     able: bool
     words: Said
-    cost: float | None
+    cost: Between | None
     feed_m_min: float | None
 
 

@@ -58,7 +58,9 @@ def _elsewhere(row: SawRow, given: PlanInput, snapshot: Snapshot) -> SawVerdict:
         words = choice.stop.text if choice.stop else prevented(choice)
         return SawVerdict(row.id, row.name, False, words, None, None)
     label = best.evaluation.facts.band.label
-    return SawVerdict(row.id, row.name, True, label, best.total, best.run.feed_m_min)
+    found = chances(choice, job)
+    cost = found.bands[0].cost if found is not None else None
+    return SawVerdict(row.id, row.name, True, label, cost, best.run.feed_m_min)
 
 
 def _options(choice: Choice, found: Chances | None, job: Job, snapshot: Snapshot) -> list[Option]:

@@ -79,6 +79,7 @@ def _wanted_gap(found: Open, reading: str) -> float:
         "height_mm": card.guides.guard_height_mm,
         "clear_mm": card.guides.guard_gap_mm,
         "spread_mm": (found.job.cut.tolerance_mm or 1.0) / 2.0,
+        "off_line_mm": (found.job.cut.tolerance_mm or 1.0) / 2.0,
     }
     return targets.get(reading, 0.0)
 

@@ -9,6 +9,7 @@ from jade_ribbon.core.choosing.cautions import (
     ALWAYS,
     DISCLAIMER,
     LEVEL_ORDER,
+    STANDING,
     Caution,
     cautions_for,
 )
@@ -39,9 +40,10 @@ def test_the_usual_ones_are_always_there(job: Job) -> None:
 
 def test_stops_come_first(job: Job) -> None:
     found = cautions_for(changed(job, round_stock=True), None)
-    levels = [LEVEL_ORDER.index(c.level) for c in found]
-    assert levels == sorted(levels)
+    order = [(c.level != "stop", c.standing, LEVEL_ORDER.index(c.level)) for c in found]
+    assert order == sorted(order)
     assert found[0].key == "round_stock"
+    assert {c.key for c in found if c.standing} == STANDING
 
 
 @pytest.mark.parametrize(

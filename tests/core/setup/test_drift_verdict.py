@@ -13,7 +13,10 @@ from jade_ribbon.core.setup.drift_verdict import drift_verdict
 def test_small_drift_shifts_the_fence_at_its_bolts() -> None:
     found = drift_verdict(offset_mm=6.0, run_mm=300.0, fence_bolt_spacing_mm=200.0, method="fence")
     assert found.fence_shift_mm == pytest.approx(4.0) and not found.stop
-    assert metric(found.words) == "Shift the fence's far bolt 4.00 mm to the right."
+    assert metric(found.words) == (
+        "Far end of the fence, behind the band: 4.00 mm to the right at its far bolt; "
+        "the near bolt stays."
+    )
     assert found.uncertainty_deg == pytest.approx(math.degrees(0.5 / 300))
 
 

@@ -2,15 +2,16 @@ import { ask, askPatiently, client, wordsOf } from "../api/client";
 import type { MaterialLine, Reference, SawAnswer, Shop } from "../api/schema";
 import { recall, remember } from "./storage";
 import {
+  type Kind,
   money,
   number,
   quantity,
+  type Said,
   say,
   span,
   unitName,
-  type Kind,
-  type Said,
   type Units,
+  withDoubt,
 } from "./units";
 
 type Theme = "light" | "dark";
@@ -90,6 +91,10 @@ class ShopState {
 
   span(range: { low: number; high: number }, kind: Kind): string {
     return span(range.low, range.high, kind, this.units);
+  }
+
+  withDoubt(value: number, doubt: number, kind: Kind): string {
+    return withDoubt(value, doubt, kind, this.units);
   }
 
   unit(kind: Kind): string {

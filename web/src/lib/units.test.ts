@@ -11,6 +11,7 @@ import {
   type Said,
   significant,
   span,
+  withDoubt,
 } from "./units";
 import SAID from "../../../tests/data/said.json";
 
@@ -48,6 +49,12 @@ describe("showing", () => {
     expect(inchFraction(0.75)).toBe("3/4");
     expect(inchFraction(7.25)).toBe("7 1/4");
     expect(inchFraction(7.283)).toBeNull();
+  });
+
+  it("says a figure to the first digit of its doubt", () => {
+    expect(withDoubt(5.3312, 0.27, "thin", "metric")).toBe("5.3 ± 0.3 mm");
+    expect(withDoubt(134.5, 12, "stress", "metric")).toBe("135 ± 12 MPa");
+    expect(withDoubt(0.4512, 0.08, "plain", "metric")).toBe("0.45 ± 0.08");
   });
 
   it("says a range no finer than it is wide", () => {

@@ -128,6 +128,15 @@ export function span(low: number, high: number, kind: Kind, units: Units): strin
   return a === b ? (a ?? "") : `${a}–${b}`;
 }
 
+/** A figure with its doubt, both to the doubt's first digit: 5.3 ± 0.3 mm. */
+export function withDoubt(value: number, doubt: number, kind: Kind, units: Units): string {
+  const { size, name } = UNITS[units][kind];
+  const shown = Math.abs(doubt / size);
+  if (!(shown > 0)) return quantity(value, kind, units);
+  const places = Math.min(Math.max(0, -Math.floor(Math.log10(shown))), 6);
+  return `${(value / size).toFixed(places)} ± ${shown.toFixed(places)} ${name}`.trim();
+}
+
 /** A quantity with its unit. */
 export function quantity(value: number, kind: Kind, units: Units): string {
   const name = unitName(kind, units);

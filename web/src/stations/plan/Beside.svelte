@@ -156,7 +156,7 @@
         >
         {#if saw.able && saw.cost !== null && saw.feed_m_min !== null}
           <span>{shop.words(saw.words)}, {shop.say(saw.feed_m_min, "feed")}</span><span class="mono"
-            >{shop.money(saw.cost)}</span
+            >{shop.moneySpan(saw.cost)}</span
           >
         {:else}
           <span class="soft">cannot: {shop.words(saw.words)}</span>

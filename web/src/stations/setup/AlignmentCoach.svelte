@@ -102,10 +102,9 @@
       oclock={current.oclock}
     />
     <p class="soft">
-      Gap now {shop.number(current.advice.gap_mm, "thin")} ± {shop.say(
-        2 * current.advice.gap_spread_mm,
-        "thin",
-      )}. {shop.words(current.known_words)}
+      Gap now {shop.withDoubt(current.advice.gap_mm, 2 * current.advice.gap_spread_mm, "thin")}. {shop.words(
+        current.known_words,
+      )}
       {current.second_band}
     </p>
     <ol>

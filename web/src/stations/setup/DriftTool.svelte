@@ -48,8 +48,13 @@
   {#if answer}
     <div class="verdict" data-stop={answer.verdict.stop} aria-live="polite">
       <p>
-        <strong class="mono">{significant(answer.verdict.angle_deg, 3)}°</strong>
-        <span class="soft">± {significant(answer.verdict.uncertainty_deg, 2)}°</span>
+        <strong class="mono"
+          >{shop.withDoubt(
+            answer.verdict.angle_deg,
+            answer.verdict.uncertainty_deg,
+            "plain",
+          )}°</strong
+        >
         {#if answer.verdict.fence_shift_mm !== null}
           · fence <strong class="mono"
             >{shop.say(Math.abs(answer.verdict.fence_shift_mm), "thin")}</strong
