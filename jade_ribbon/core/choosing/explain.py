@@ -9,6 +9,7 @@ from jade_ribbon.core.mechanics.feed import FeedWindow
 from jade_ribbon.core.mechanics.wear import HOT_WEAR
 from jade_ribbon.core.quantities.words import Said, between, figure, percent, quantity, sentence
 
+SAME_MONEY = 0.005
 MANY_BENDING_HOURS = 10_000.0
 """Hours in bending are good to a factor of ten: more than these says nothing more."""
 
@@ -81,23 +82,41 @@ def _pitch(best: Ranked, choice: Choice, job: Job) -> Reason:
 
 
 def _steel(best: Ranked, choice: Choice, job: Job) -> Reason:
-    least = choice.cheapest is None or choice.cheapest.total >= best.total - 0.005
-    of_what = "a piece" if least else "of those left by width and pitch"
-    words = {
-        "cost": f"Least cost {of_what}, {best.total:.2f}",
-        "long_life": "Longest life by house rule",
-        "cheap": "Cheapest band by house rule",
-    }[job.rules.steel]
+    """What decided among those left by width and pitch, and by how much."""
+    final = [r for r in choice.ranked if r.in_pitch] or [best]
+    cheapest = min(final, key=lambda r: r.total)
     others = [
         r
-        for r in choice.ranked
-        if r.in_pitch and r.evaluation.facts.steel.key != best.evaluation.facts.steel.key
+        for r in final
+        if r.evaluation.facts.steel.key != best.evaluation.facts.steel.key and r is not best
     ]
-    if not others or job.rules.steel != "cost":
+    if job.rules.steel != "cost":
+        rule = {"long_life": "Longest life", "cheap": "Cheapest band"}[job.rules.steel]
+        return Reason("steel", f"{rule} by house rule.")
+    if best.total > cheapest.total + SAME_MONEY:
+        return Reason("steel", _why_dearer(best, cheapest))
+    least = choice.cheapest is None or choice.cheapest.total >= best.total - SAME_MONEY
+    of_what = "a piece" if least else "of those left by width and pitch"
+    words = f"Least cost {of_what}, {best.total:.2f}"
+    if not others:
         return Reason("steel", f"{words}.")
     other = min(others, key=lambda r: r.total)
     name = other.evaluation.facts.steel.name
     return Reason("steel", f"{words}; next steel {name}, {other.total:.2f}.")
+
+
+def _why_dearer(best: Ranked, cheapest: Ranked) -> str:
+    """Why a band is taken that is not the cheapest of its group."""
+    label = cheapest.evaluation.facts.band.label
+    money = f"{best.total:.2f} a piece, {best.total - cheapest.total:.2f} more than {label}"
+    if best.evaluation.facts.band.mounted and best.run.margin <= cheapest.run.margin:
+        return f"{money}: it is on the saw."
+    if best.run.margin > cheapest.run.margin:
+        return (
+            f"{money}, for its margin: it holds {figure(best.run.margin, 2)} times its push, "
+            f"that one {figure(cheapest.run.margin, 2)}."
+        )
+    return f"{money}, by the order of tooth forms for this stock."
 
 
 def _tension(best: Ranked, job: Job) -> Reason:

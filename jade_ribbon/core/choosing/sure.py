@@ -13,7 +13,7 @@ CHANCE_WORDS = (
     (0.85, "about 9 in 10"),
     (0.7, "about 3 in 4"),
     (0.6, "about 2 in 3"),
-    (0.4, "about even"),
+    (0.4, "as likely as not"),
     (0.3, "about 1 in 3"),
     (0.17, "about 1 in 4"),
     (0.05, "about 1 in 10"),
@@ -60,8 +60,16 @@ def money_between(spread: Between) -> str:
     >>> money_between(Between(2.713, 4.667)), money_between(Between(12.31, 12.34))
     ('2.7 to 4.7', '12.31 to 12.34')
     """
-    half = (spread.high - spread.low) / 4.0
-    places = 2 if half < 0.01 else min(2, max(0, -math.floor(math.log10(half))))
+    return _money(spread, _places(spread))
+
+
+def _places(*spreads: Between) -> int:
+    """Decimals that money is worth saying to, so wide as it is."""
+    quarter = max(spread.high - spread.low for spread in spreads) / 4.0
+    return 2 if quarter < 0.01 else min(2, max(0, -math.floor(math.log10(quarter))))
+
+
+def _money(spread: Between, places: int) -> str:
     low, high = (f"{value:.{places}f}" for value in (spread.low, spread.high))
     return low if low == high else f"{low} to {high}"
 
@@ -72,9 +80,10 @@ def too_close_words(choice: Choice, found: Chances) -> str:
         return ""
     other = choice.ranked[found.close_to].evaluation.facts.band.label
     mine, its = found.bands[0].cost, found.bands[found.close_to].cost
+    places = _places(mine, its)
     return (
-        f"Too close to call against {other}: {money_between(mine)} a piece against "
-        f"{money_between(its)}."
+        f"Too close to call against {other}: {_money(mine, places)} a piece against "
+        f"{_money(its, places)}."
     )
 
 

@@ -86,7 +86,7 @@ def test_more_draws_change_a_chance_by_little(job: Job, material: str) -> None:
     assert few is not None and many is not None and many.group > 1
     for a, b in zip(few.bands, many.bands, strict=True):
         assert abs(a.chance_best - b.chance_best) < 0.03
-        assert a.cost.low == pytest.approx(b.cost.low, rel=0.08)
+        assert a.cost.low == pytest.approx(b.cost.low, rel=0.12)
 
 
 @pytest.mark.parametrize("seed", range(1, 9))

@@ -120,7 +120,9 @@
           most={axis}
           best={option === answer.best}
         />
-        {#if option.band.band_id !== null}
+        {#if option === answer.best}
+          <span class="pick">chosen</span>
+        {:else if option.band.band_id !== null}
           {@const id = option.band.band_id}
           <label class="pick"
             ><input
