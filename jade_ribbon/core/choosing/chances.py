@@ -50,8 +50,6 @@ class BandSpread:
     power_W: Between
     chance_held: float
     """Push and power at the one feed planned, and the chance that no limit is under it."""
-    chance_under_first: float
-    """Share of the draws in which it costs less than the first band."""
 
 
 @dataclass(frozen=True)
@@ -85,6 +83,8 @@ class Chances:
 
     group: int
     bands: tuple[BandSpread, ...]
+    cheaper: tuple[tuple[float, ...], ...]
+    """For each band of the group the share of draws in which it costs less than each other."""
     close_to: int | None
     settles: Settles | None
     surer: Surer | None
@@ -265,6 +265,7 @@ def chances(choice: Choice, job: Job, dice: Dice | None = None) -> Chances | Non
     close = rival if rival is not None and _close(costs, rival) else None
     return Chances(
         group=group,
+        cheaper=tuple(tuple((costs[:group] > row).mean(axis=1).tolist()) for row in costs[:group]),
         bands=band_spreads(best, costs, seen, np.array([r.run.feed_m_min for r in found]), job),
         close_to=close,
         settles=_settles(costs, rival, seen.factors) if rival is not None else None,
@@ -294,7 +295,6 @@ def band_spreads(
         *(as_array(window.limits_m_min[key]) for key in keys),
     )
     cost, feed, floor, top, push, power, *limits = _betweens(columns, costs.shape)
-    under = (costs < costs[0]).mean(axis=1).tolist()
     held = (ceiling >= feeds_m_min[:, None] * (1.0 - 1e-9)).mean(axis=1).tolist()
     return tuple(
         BandSpread(
@@ -312,7 +312,6 @@ def band_spreads(
             push_N=push[place],
             power_W=power[place],
             chance_held=held[place],
-            chance_under_first=under[place],
         )
         for place, chance in enumerate(best.tolist())
     )

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from jade_ribbon.core.choosing.chances import CLOSE_CHANCE, BandSpread, Chances
+from jade_ribbon.core.choosing.chances import CLOSE_CHANCE, Chances
 from jade_ribbon.core.choosing.choose import Choice, Ranked
 from jade_ribbon.core.choosing.cost import Cost
 
@@ -28,25 +28,27 @@ def steel_costs(choice: Choice, found: Chances | None) -> tuple[SteelCost, ...]:
     """
     if found is None:
         return ()
-    best: dict[str, tuple[Ranked, BandSpread]] = {}
-    for ranked, spread in zip(choice.ranked[: found.group], found.bands, strict=False):
+    best: dict[str, int] = {}
+    group = choice.ranked[: found.group]
+    for place, ranked in enumerate(group):
         key = ranked.evaluation.facts.steel.key
-        if key not in best or ranked.total < best[key][0].total:
-            best[key] = (ranked, spread)
-    ordered = sorted(best.values(), key=lambda pair: pair[0].total)
-    return tuple(_line(place, *pair) for place, pair in enumerate(ordered))
+        if key not in best or ranked.total < group[best[key]].total:
+            best[key] = place
+    ordered = sorted(best.values(), key=lambda place: group[place].total)
+    return tuple(_line(group[place], found, place, ordered[0]) for place in ordered)
 
 
-def _line(place: int, ranked: Ranked, spread: BandSpread) -> SteelCost:
-    facts = ranked.evaluation.facts
-    close = CLOSE_CHANCE < spread.chance_under_first < 1.0 - CLOSE_CHANCE
+def _line(ranked: Ranked, found: Chances, place: int, first: int) -> SteelCost:
+    """One steel, held against the first of them."""
+    facts, cost = ranked.evaluation.facts, found.bands[place].cost
+    cheaper = found.cheaper[place][first]
     return SteelCost(
         steel=facts.steel.key,
         steel_name=facts.steel.name,
         label=facts.band.label,
         cost=ranked.cost,
         total=ranked.total,
-        low=min(spread.cost.low, ranked.total),
-        high=max(spread.cost.high, ranked.total),
-        close=place > 0 and close,
+        low=min(cost.low, ranked.total),
+        high=max(cost.high, ranked.total),
+        close=place != first and CLOSE_CHANCE < cheaper < 1.0 - CLOSE_CHANCE,
     )
