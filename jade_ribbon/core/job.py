@@ -325,6 +325,8 @@ class Known:
     side_factor: float = 1.0
     """Side share over the usual, from inspected faces of this saw and steel."""
     side_sd_ln: float = SIDE_SHARE_SPREAD_LN
+    steering_factor: float = 1.0
+    """How fast the work is turned round a curve, times the usual."""
     pressure_sd_ln: float | None = None
     """How surely this shop's own cutting pressure is known; it stands in the material itself."""
 

@@ -123,7 +123,11 @@ def drawn_job(job: Job, factors: Sequence[Factor]) -> Job:
         job,
         saw=saw,
         cut=dataclasses.replace(job.cut, material=stock),
-        known=dataclasses.replace(job.known, side_factor=moved("side", job.known.side_factor)),
+        known=dataclasses.replace(
+            job.known,
+            side_factor=moved("side", job.known.side_factor),
+            steering_factor=moved("steering", job.known.steering_factor),
+        ),
         rates=dataclasses.replace(job.rates, **rates),
     )
 

@@ -26,7 +26,8 @@ def steering_m_min(job: Job) -> float | None:
     radius = job.cut.min_radius_mm
     if radius is None:
         return None
-    return STEERING_RAD_S * (radius + STEERING_ARM_MM) / MM_S_PER_M_MIN
+    turning = STEERING_RAD_S * job.known.steering_factor
+    return turning * (radius + STEERING_ARM_MM) / MM_S_PER_M_MIN
 
 
 def grit_m_min(facts: BandFacts, job: Job) -> float | None:

@@ -30,6 +30,7 @@ FILL_SD = 0.1
 SET_SHARE = 0.15
 MEASURED_SET_SHARE = 0.03
 HAND_SHARE = 0.25
+STEERING_SHARE = 0.3
 RATE_SHARE = 0.25
 """A rate that the shop never set is the usual one, and a guess."""
 
@@ -89,6 +90,9 @@ def job_spreads(job: Job) -> tuple[Spread, ...]:
     saw = job.saw
     if saw.wheel_force_max_N is None:
         found.append(Spread("frame", "frame force", math.log(ASSUMED_FACTOR), "guess"))
+    if job.cut.min_radius_mm is not None:
+        turning = share_sd_ln(STEERING_SHARE)
+        found.append(Spread("steering", "how fast you turn the work", turning, "guess"))
     if saw.feed == "hand" and saw.hand_force_N == DEFAULT_HAND_FORCE_N:
         found.append(Spread("hand", "your push", share_sd_ln(HAND_SHARE), "guess"))
     for key, (name, usual) in RATES.items():

@@ -3,10 +3,17 @@ import { describe, expect, it } from "vitest";
 import type { Compared } from "../api/schema";
 import { bestOf, measures, shares, type Measure } from "./comparing";
 
-const band = (cost: number | null, hours = 10): Compared =>
+const band = (cost: number | null, hours = 10, wide = 0): Compared =>
   ({
     band: { label: "x" },
-    option: cost === null ? null : { figures: { cost_total: cost }, bending_hours: hours },
+    option:
+      cost === null
+        ? null
+        : {
+            figures: { cost_total: cost },
+            bending_hours: hours,
+            spread: { cost: { low: cost - wide / 2, high: cost + wide / 2 } },
+          },
     reasons: [],
     life_m: 8000,
   }) as unknown as Compared;
@@ -40,6 +47,11 @@ describe("comparing bands", () => {
     const three = [band(2.9), band(3.1), band(9)];
     expect(bestOf(measure("cost"), three, whole)).toEqual([true, true, false]);
     expect(bestOf(measure("cost"), three)).toEqual([true, false, false]);
+  });
+
+  it("holds bands level that lie well within what they are known to", () => {
+    expect(bestOf(measure("cost"), [band(2, 10, 3), band(2.2, 10, 3)])).toEqual([false, false]);
+    expect(bestOf(measure("cost"), [band(2, 10, 3), band(4, 10, 3)])).toEqual([true, false]);
   });
 
   it("takes no side where neither more nor less is better", () => {

@@ -1,5 +1,5 @@
 /** Up to four bands on one set of axes: each quantity scaled by the greatest among them. */
-import type { Compared } from "../api/schema";
+import type { Between, Compared } from "../api/schema";
 import type { Kind } from "../lib/units";
 
 export interface Measure {
@@ -12,12 +12,15 @@ export interface Measure {
   /** Which way is better; left out where neither is. */
   readonly better?: "more" | "less";
   readonly suffix?: string;
+  /** Eight draws in ten lie between: said instead of the figure, and bands within it are level. */
+  readonly range?: (c: Compared) => Between | null;
   /** Beyond this the figure means no more than “over it”, and bands are level. */
   readonly over?: number;
 }
 
-/** Figures nearer than this share of each other read alike. */
+/** Figures nearer than this share of each other read alike; or of the width of their range. */
 const LEVEL = 0.01;
+const LEVEL_IN_RANGE = 0.1;
 
 /** What bands are compared by. `many_hours`: more hours in bending than these say nothing more. */
 export const measures = (many_hours: number): readonly Measure[] => [
@@ -78,9 +81,14 @@ export const measures = (many_hours: number): readonly Measure[] => [
     label: "cost of a piece",
     kind: "plain",
     of: (c) => c.option?.figures.cost_total ?? null,
+    range: (c) => c.option?.spread.cost ?? null,
     better: "less",
   },
 ];
+
+function width(range: Between | null): number {
+  return range === null ? 0 : range.high - range.low;
+}
 
 function held(measure: Measure, compared: readonly Compared[]): (number | null)[] {
   return compared.map((c) => {
@@ -114,8 +122,11 @@ export function bestOf(
   const known = values.filter((v): v is number => v !== null);
   const least = Math.min(...known);
   const most = Math.max(...known);
+  const doubt = Math.max(0, ...compared.map((c) => width(measure.range?.(c) ?? null)));
   const alike = (a: number, b: number): boolean =>
-    Math.abs(a - b) <= LEVEL * Math.max(Math.abs(a), Math.abs(b)) || said(a) === said(b);
+    Math.abs(a - b) <=
+      Math.max(LEVEL * Math.max(Math.abs(a), Math.abs(b)), LEVEL_IN_RANGE * doubt) ||
+    said(a) === said(b);
   if (!measure.better || known.length < 2 || alike(least, most)) return values.map(() => false);
   const best = measure.better === "more" ? most : least;
   return values.map((v) => v !== null && alike(v, best));

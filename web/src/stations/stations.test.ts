@@ -189,6 +189,7 @@ const option = {
   tight_radius_mm: 100,
   teeth_in_cut: 15,
   figures,
+  spread: { cost: { low: 1.2, high: 1.9 } },
   stiffness_N_mm: 20,
   edge_slack_N: 90,
   bending_hours: 135,
@@ -211,7 +212,7 @@ describe("bands side by side", () => {
     const { container } = render(Compare, { compared, onclose: vi.fn() });
     expect(screen.getByText("cannot: Too dull: 0.9")).toBeTruthy();
     expect(container.querySelectorAll('[data-best="true"]')).toHaveLength(1);
-    expect(container.querySelector('[data-best="true"]')?.textContent).toContain("€ 1.50");
+    expect(container.querySelector('[data-best="true"]')?.textContent).toContain("€ 1.2–1.9");
   });
 });
 

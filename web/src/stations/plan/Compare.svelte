@@ -2,7 +2,7 @@
   import type { Compared } from "../../api/schema";
   import { bestOf, measures, shares, type Measure } from "../../drawings/comparing";
   import { shop } from "../../lib/shop.svelte";
-  import { about, significant } from "../../lib/units";
+  import { about } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
 
   interface Props {
@@ -13,8 +13,7 @@
 
   function shown(measure: Measure, value: number | null): string {
     if (value === null) return "–";
-    if (measure.over !== undefined && value > measure.over)
-      return `over ${significant(measure.over, 2)}`;
+    if (measure.over !== undefined && value > measure.over) return "no limit";
     if (measure.key === "cost") return shop.money(value);
     if (measure.kind === "plain") return `${about(value, 2)} ${measure.suffix ?? ""}`.trim();
     return shop.say(value, measure.kind);
@@ -50,7 +49,9 @@
         <div class="cell" data-best={best[i]}>
           <span class="bar"><i style:width="{100 * (parts[i] ?? 0)}%"></i></span>
           <span class="mono"
-            >{shown(measure, measure.of(c))}{#if best[i]}<span class="unseen">
+            >{measure.range?.(c)
+              ? shop.moneySpan(measure.range(c) ?? { low: 0, high: 0 })
+              : shown(measure, measure.of(c))}{#if best[i]}<span class="unseen">
                 best</span
               >{/if}</span
           >
