@@ -28,7 +28,7 @@ from jade_ribbon.core.mechanics.cutting import CuttingPower, cutting_power, gull
 from jade_ribbon.core.mechanics.feed import (
     RECOMMENDED_SHARE,
     FeedWindow,
-    feed_window,
+    feed_limits,
     window_from_limits,
 )
 from jade_ribbon.core.mechanics.stiffness import StabilityLimit, edge_slack, stability_limit
@@ -130,7 +130,7 @@ def window_at(
     facts = start.facts
     material, saw, cut = job.cut.material, job.saw, job.cut
     by_hand = saw.feed == "hand"
-    window = feed_window(
+    found = feed_limits(
         speed_m_s=speed_m_s,
         pitch_mm=facts.pitch_mm,
         kerf_mm=facts.kerf_mm,
@@ -162,9 +162,7 @@ def window_at(
         dullness=dullness_now(facts),
         energy=energy_share(job),
     )
-    if not more:
-        return window
-    return window_from_limits({**window.limits_m_min, **more}, window.floor_m_min)
+    return window_from_limits({**found.limits_m_min, **more}, found.floor_m_min)
 
 
 def paced_feed(window: FeedWindow, job: Job) -> float | None:

@@ -1,9 +1,14 @@
 """The built-in band types as candidates, and band types named by what they are."""
 
-from jade_ribbon.core.job import Candidate
-from jade_ribbon.reference.tables import catalogue
+from collections.abc import Callable
+from functools import lru_cache
+
+from jade_ribbon.core.bands.facts import BandFacts, band_facts
+from jade_ribbon.core.job import Candidate, Job, Rates
+from jade_ribbon.reference.tables import Material, catalogue
 
 
+@lru_cache(maxsize=1)
 def catalogue_candidates() -> tuple[Candidate, ...]:
     """The built-in band types as candidates."""
     return tuple(
@@ -19,6 +24,42 @@ def catalogue_candidates() -> tuple[Candidate, ...]:
         )
         for t in catalogue()
     )
+
+
+@lru_cache(maxsize=1)
+def _places() -> dict[int, Candidate]:
+    """The built-in types by identity: the same objects as long as the program runs."""
+    return {id(band): band for band in catalogue_candidates()}
+
+
+@lru_cache(maxsize=16)
+def _kept(
+    material: Material,
+    rates: Rates,
+    kerf: str,
+    tension: str,
+    length_mm: float,
+    stress_MPa: float | None,
+) -> dict[int, BandFacts]:
+    """Facts of built-in types found so far, under all that they rest on."""
+    return {}
+
+
+def facts_finder(job: Job) -> Callable[[Candidate], BandFacts]:
+    """Finds bands' facts in a job; those of built-in types are found once for the like of it."""
+    rules, length = job.rules, job.saw.middle_length_mm
+    kept = _kept(job.cut.material, job.rates, rules.kerf, rules.tension, length, job.stress_MPa)
+    built_in = _places()
+
+    def find(band: Candidate) -> BandFacts:
+        key = id(band)
+        if key not in built_in:
+            return band_facts(band, job)
+        if key not in kept:
+            kept[key] = band_facts(band, job)
+        return kept[key]
+
+    return find
 
 
 def pitch_words(tpi_lo: float | None, tpi_hi: float | None) -> str:

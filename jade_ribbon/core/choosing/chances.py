@@ -8,7 +8,7 @@ import numpy as np
 from jade_ribbon.core.choosing.at_the_cut import Evaluation, figures_at
 from jade_ribbon.core.choosing.choose import Choice, Ranked
 from jade_ribbon.core.choosing.cost import Cost
-from jade_ribbon.core.choosing.draws import Dice, Drawn, Factor, drawn, drawn_job
+from jade_ribbon.core.choosing.draws import Dice, Drawn, Factor, drawn
 from jade_ribbon.core.choosing.lot import Lot
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import Limit
@@ -246,11 +246,24 @@ def _close(costs: Array, rival: int) -> bool:
     return CLOSE_CHANCE < cheaper < 1.0 - CLOSE_CHANCE
 
 
-def chances(choice: Choice, job: Job, dice: Dice | None = None) -> Chances | None:
+def cost_range(best: Ranked, job: Job) -> Between:
+    """Eight draws in ten of what one band costs a piece, over the whole lot."""
+    assert best.lot is not None
+    seen = drawn([best.evaluation], job, Dice())
+    low, high = np.quantile(
+        lot_costs([best.run.cost], [best.lot], seen, job), (LOW_SHARE, HIGH_SHARE)
+    )
+    return Between(float(low), float(high))
+
+
+def chances(
+    choice: Choice, job: Job, dice: Dice | None = None, *, advice: bool = True
+) -> Chances | None:
     """How sure a choice is, over draws of all that is not sure; None where nothing was chosen.
 
     Looks at the bands whose whole lot was looked at: the last group, and some beside it. Each
-    draw runs at the feed it allows, as a shop does that watches its cut.
+    draw runs at the feed it allows, as a shop does that watches its cut. `advice` on what decides
+    and what to measure may be left out.
     """
     found = [r for r in choice.ranked if r.lot is not None]
     lots = [r.lot for r in found if r.lot is not None]
@@ -266,10 +279,10 @@ def chances(choice: Choice, job: Job, dice: Dice | None = None) -> Chances | Non
     return Chances(
         group=group,
         cheaper=tuple(tuple((costs[:group] > row).mean(axis=1).tolist()) for row in costs[:group]),
-        bands=band_spreads(best, costs, seen, np.array([r.run.feed_m_min for r in found]), job),
+        bands=band_spreads(best, costs, seen, np.array([r.run.feed_m_min for r in found])),
         close_to=close,
-        settles=_settles(costs, rival, seen.factors) if rival is not None else None,
-        surer=_surer(found[:group], costs[:group], seen.factors, job),
+        settles=_settles(costs, rival, seen.factors) if advice and rival is not None else None,
+        surer=_surer(found[:group], costs[:group], seen.factors, job) if advice else None,
         guesses=tuple(
             dict.fromkeys(f.spread.name for f in seen.factors if f.spread.source == "guess")
         ),
@@ -277,13 +290,13 @@ def chances(choice: Choice, job: Job, dice: Dice | None = None) -> Chances | Non
 
 
 def band_spreads(
-    best: Array, costs: Array, seen: Drawn, feeds_m_min: Array, job: Job
+    best: Array, costs: Array, seen: Drawn, feeds_m_min: Array
 ) -> tuple[BandSpread, ...]:
     """Each band's ranges; push and power at the feed it is planned at, whatever the draw allows."""
     window, run = seen.window, seen.run
     keys = list(window.limits_m_min)
     ceiling = np.broadcast_to(as_array(window.ceiling_m_min), costs.shape)
-    exponent = 1.0 - as_array(drawn_job(job, seen.factors).cut.material.size_exponent_m)
+    exponent = 1.0 - as_array(seen.job.cut.material.size_exponent_m)
     planned = (feeds_m_min[:, None] / seen.feed_m_min) ** exponent
     columns = (
         costs,
@@ -324,4 +337,4 @@ def at_feed(evaluation: Evaluation, lot: Lot, job: Job, feed_m_min: float) -> Ba
     run = figures_at(evaluation, job, feed_m_min)
     costs = lot_costs([run.cost], [lot], seen, job)
     feeds = np.array([feed_m_min])
-    return band_spreads(np.ones(1), costs, seen, feeds, job)[0]
+    return band_spreads(np.ones(1), costs, seen, feeds)[0]

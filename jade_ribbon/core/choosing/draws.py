@@ -76,6 +76,8 @@ class Drawn:
     window: FeedWindow
     feed_m_min: Array
     factors: "tuple[Factor, ...]"
+    job: Job
+    """The job with its own figures drawn."""
 
 
 @dataclass(frozen=True)
@@ -226,4 +228,4 @@ def drawn(
     at = stiffened(dataclasses.replace(many, facts=facts, stress_MPa=stress), there)
     assert at.window is not None
     feed = feed_to_run_at(at.window, there) if feed_m_min is None else feed_m_min
-    return Drawn(figures_at(at, there, feed), at.window, as_array(feed), factors)
+    return Drawn(figures_at(at, there, feed), at.window, as_array(feed), factors, there)

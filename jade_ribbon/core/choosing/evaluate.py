@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import islice
 
-from jade_ribbon.core.bands.facts import band_facts, look_up
+from jade_ribbon.core.bands.facts import BandFacts, band_facts, look_up
 from jade_ribbon.core.bands.reach import reachable_stress, teeth_in_cut
 from jade_ribbon.core.bands.speed_choice import MAX_TOLERANCE, choose_speed
 from jade_ribbon.core.choosing.at_the_cut import (
@@ -17,6 +17,7 @@ from jade_ribbon.core.choosing.at_the_cut import (
     matched_speed_target,
     stiffened,
 )
+from jade_ribbon.core.choosing.catalogue import facts_finder
 from jade_ribbon.core.choosing.conflicts import (
     conflicts_before_speed,
     conflicts_by_kind,
@@ -34,7 +35,7 @@ from jade_ribbon.core.quantities.errors import Fault, InputError
 
 def evaluate(band: Candidate, job: Job) -> Evaluation:
     """Every figure of a band in a job, with its hard conflicts."""
-    return _at_best_speed([_start(band, job)], job)[0]
+    return _at_best_speed([_start(band_facts(band, job), job)], job)[0]
 
 
 def evaluate_bands(
@@ -43,16 +44,18 @@ def evaluate_bands(
     """Evaluate every band; an unresolvable one faults by its place in the list.
 
     In metals at the speed of least cost among those the drive has; else at the one nearest the
-    target. `brief` passes over bands whose size, steel or teeth are against them, and leaves the
-    others at their first conflict.
+    target. `brief` passes over bands that anything before the feed is against.
     """
     found: list[Evaluation] = []
     faults: list[Fault] = []
+    facts_of = facts_finder(job)
     for i, band in enumerate(bands):
         try:
             if brief and any(conflicts_by_kind(band, *look_up(band), job)):
                 continue
-            found.append(_start(band, job, brief=brief))
+            start = _start(facts_of(band), job, brief=brief)
+            if not (brief and start.conflicts):
+                found.append(start)
         except InputError as error:
             faults += [f.under(f"bands.{i}") for f in error.faults]
     if faults:
@@ -60,9 +63,9 @@ def evaluate_bands(
     return _at_best_speed(found, job)
 
 
-def _start(band: Candidate, job: Job, *, brief: bool = False) -> Evaluation:
+def _start(facts: BandFacts, job: Job, *, brief: bool = False) -> Evaluation:
     """A band up to its speed at the drive's nearest the target, with what excludes it by then."""
-    facts = band_facts(band, job)
+    band = facts.band
     tight = min_radius(
         width_mm=band.width_mm, thickness_mm=band.thickness_mm, kerf_mm=facts.kerf_mm
     ).min_radius_mm
@@ -148,14 +151,21 @@ def _judged(
     """A band with its figures, and without a run where its window is shut."""
     shut = window_conflict(window) if window.recommended_m_min is None else None
     conflict = shut or hot_conflict(window, job)
-    return replace(
-        start,
-        stability=stability,
-        edge_slack_N=edge_N,
-        window=window,
-        fatigue=fatigue,
-        conflicts=() if conflict is None else (conflict,),
-        run=run if conflict is None else None,
+    return Evaluation(
+        start.facts,
+        () if conflict is None else (conflict,),
+        start.stress_MPa,
+        start.reachable_MPa,
+        start.tight_radius_mm,
+        start.comfortable_radius_mm,
+        start.teeth_in_cut,
+        start.teeth_in_cut_least,
+        start.speed,
+        stability,
+        edge_N,
+        window,
+        fatigue,
+        run if conflict is None else None,
     )
 
 

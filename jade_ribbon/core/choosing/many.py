@@ -79,8 +79,11 @@ def windows(many: FeedWindow, count: int) -> list[FeedWindow]:
     """Single feed windows: a limit that is no limit is absent, a shut one recommends nothing."""
     found = []
     for window in rows(many, count):
-        limits = {key: value for key, value in window.limits_m_min.items() if value < math.inf}
         feed = window.recommended_m_min
+        if feed is not None and not math.isnan(feed) and "grit" not in window.limits_m_min:
+            found.append(window)
+            continue
+        limits = {key: value for key, value in window.limits_m_min.items() if value < math.inf}
         found.append(
             dataclasses.replace(
                 window,

@@ -46,6 +46,14 @@ class FeedWindow:
     recommended_m_min: float | None
 
 
+@dataclass(frozen=True)
+class FeedLimits:
+    """Limits of the feed and the least feed that cuts clean, m/min."""
+
+    limits_m_min: Mapping[Limit, float]
+    floor_m_min: float
+
+
 def hot_from_m_min(window: FeedWindow) -> float:
     """Feed (m/min) from which a cut under the floor is hot instead of shut.
 
@@ -84,7 +92,7 @@ def _many_windows(limits: Mapping[Limit, float], floor: float) -> FeedWindow:
 
 
 @checked
-def feed_window(
+def feed_limits(
     *,
     speed_m_s: float,
     pitch_mm: float,
@@ -106,7 +114,7 @@ def feed_window(
     stability_factor: float,
     edge_slack_feed_force_N: float | None = None,
     hand_force_N: float | None = None,
-) -> FeedWindow:
+) -> FeedLimits:
     """All limits of the feed (m/min) and the window they leave.
 
     Gullet: bite x height <= fill x area. Power, stability, edge and hand: the size law
@@ -149,4 +157,56 @@ def feed_window(
     if hand_force_N is not None:
         limits["hand"] = feed_at_force(hand_force_N)
     limits["bite"] = bite_max_mm * per_bite
-    return window_from_limits(limits, bite_min_mm * per_bite)
+    return FeedLimits(limits, bite_min_mm * per_bite)
+
+
+def feed_window(
+    *,
+    speed_m_s: float,
+    pitch_mm: float,
+    kerf_mm: float,
+    height_mm: float,
+    gullet_area_mm2: float,
+    gullet_fill_limit: float,
+    bite_min_mm: float,
+    bite_max_mm: float,
+    K_ref_MPa: float,
+    m: float,
+    dullness: float,
+    dull_energy_gain: float,
+    feed_ratio_sharp: float,
+    feed_ratio_dull: float,
+    motor_kW: float,
+    drive_efficiency: float,
+    critical_feed_force_N: float,
+    stability_factor: float,
+    edge_slack_feed_force_N: float | None = None,
+    hand_force_N: float | None = None,
+) -> FeedWindow:
+    """The limits of the feed (m/min) and the window they leave: see `feed_limits`.
+
+    Source: ours, docs/model "Choosing"; each limit from its own formula.
+    """
+    found = feed_limits(
+        speed_m_s=speed_m_s,
+        pitch_mm=pitch_mm,
+        kerf_mm=kerf_mm,
+        height_mm=height_mm,
+        gullet_area_mm2=gullet_area_mm2,
+        gullet_fill_limit=gullet_fill_limit,
+        bite_min_mm=bite_min_mm,
+        bite_max_mm=bite_max_mm,
+        K_ref_MPa=K_ref_MPa,
+        m=m,
+        dullness=dullness,
+        dull_energy_gain=dull_energy_gain,
+        feed_ratio_sharp=feed_ratio_sharp,
+        feed_ratio_dull=feed_ratio_dull,
+        motor_kW=motor_kW,
+        drive_efficiency=drive_efficiency,
+        critical_feed_force_N=critical_feed_force_N,
+        stability_factor=stability_factor,
+        edge_slack_feed_force_N=edge_slack_feed_force_N,
+        hand_force_N=hand_force_N,
+    )
+    return window_from_limits(found.limits_m_min, found.floor_m_min)

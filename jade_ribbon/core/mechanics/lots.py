@@ -11,11 +11,11 @@ from jade_ribbon.core.quantities.arrays import Array
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked, finite
 
-RATE_POINTS = 65
+RATE_POINTS = 41
 RATE_FALL = 12.0
 RATE_REACH = 6.0
 """The unknown rate is weighed over so many powers of e down its sides, and standard deviations."""
-RESIDUAL_POINTS = 16
+RESIDUAL_POINTS = 12
 LIVES_FAR = 24.0
 """Renewals are counted over so many mean lives, and by their limit beyond."""
 STEPS_PER_LIFE = 120

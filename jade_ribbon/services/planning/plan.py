@@ -1,12 +1,12 @@
 """Plan: the answer to "which band, on which saw, how" for a cut."""
 
-import dataclasses
+from collections.abc import Sequence
 
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.choosing.cautions import DISCLAIMER, cautions_for
-from jade_ribbon.core.choosing.chances import Chances, chances
+from jade_ribbon.core.choosing.chances import Chances, chances, cost_range
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.explain import reasons, worth_buying
 from jade_ribbon.core.choosing.figures import explain_figures
@@ -14,7 +14,7 @@ from jade_ribbon.core.choosing.rules_at_work import rules_applied
 from jade_ribbon.core.choosing.steel_costs import steel_costs
 from jade_ribbon.core.choosing.sure import sure
 from jade_ribbon.core.choosing.unblock import openers
-from jade_ribbon.core.job import Job
+from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.stock.slices import Slices, slices_for
@@ -30,6 +30,7 @@ from jade_ribbon.services.planning.inputs import PlanInput
 from jade_ribbon.services.planning.snapshot import (
     Snapshot,
     job_for,
+    on_saw,
     rack_candidates,
     read_snapshot,
     type_candidates,
@@ -42,15 +43,15 @@ from jade_ribbon.store.models import SawRow
 OPTIONS_SHOWN = 6
 
 
-def _elsewhere(row: SawRow, given: PlanInput, snapshot: Snapshot) -> SawVerdict:
+def _elsewhere(
+    row: SawRow, given: PlanInput, snapshot: Snapshot, rack: Sequence[Candidate]
+) -> SawVerdict:
     """What one saw would do with the bands of the rack that are long enough for it."""
-    fitting = [
-        b for b in snapshot.bands if row.band_length_min_mm <= b.length_mm <= row.band_length_max_mm
-    ]
-    near = dataclasses.replace(snapshot, bands=fitting)
-    job = job_for(near, core_saw(row), given, rack_candidates(near, row.id, given))
+    job = job_for(snapshot, core_saw(row), given, on_saw(rack, snapshot, row))
     try:
-        choice = choose(job)
+        choice = choose(job, brief=True)
+        if choice.best is None:
+            choice = choose(job)  # with the account of what keeps each band from it
     except InputError as error:
         return SawVerdict(row.id, row.name, False, error.faults[0].message, None, None)
     best = choice.best
@@ -58,9 +59,7 @@ def _elsewhere(row: SawRow, given: PlanInput, snapshot: Snapshot) -> SawVerdict:
         words = choice.stop.text if choice.stop else prevented(choice)
         return SawVerdict(row.id, row.name, False, words, None, None)
     label = best.evaluation.facts.band.label
-    found = chances(choice, job)
-    cost = found.bands[0].cost if found is not None else None
-    return SawVerdict(row.id, row.name, True, label, cost, best.run.feed_m_min)
+    return SawVerdict(row.id, row.name, True, label, cost_range(best, job), best.run.feed_m_min)
 
 
 def _options(choice: Choice, found: Chances | None, job: Job, snapshot: Snapshot) -> list[Option]:
@@ -111,13 +110,14 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
     row: SawRow = get(session, "saw", given.saw_id)
     snapshot = read_snapshot(session)
     saw = core_saw(row)
-    job = job_for(snapshot, saw, given, rack_candidates(snapshot, row.id, given))
+    rack = rack_candidates(snapshot, row.id, given)
+    job = job_for(snapshot, saw, given, rack)
     choice = choose(job, beside=OPTIONS_SHOWN + 1)
     best = choice.best
     found = chances(choice, job)
     types_job = job_for(snapshot, saw, given, type_candidates(snapshot))
     types = choose(types_job, brief=True)
-    types_found = chances(types, types_job)
+    types_found = chances(types, types_job, advice=False)
     options = _options(choice, found, job, snapshot)
     return PlanAnswer(
         saw_id=row.id,
@@ -137,7 +137,7 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
         sure=sure(choice, found, snapshot.shop.currency),
         buy=None if choice.stop else _buy(types, types_found, types_job, snapshot, best),
         steels=() if choice.stop else steel_costs(types, types_found),
-        saws=[_elsewhere(s, given, snapshot) for s in snapshot.saws if s.id != row.id],
+        saws=[_elsewhere(s, given, snapshot, rack) for s in snapshot.saws if s.id != row.id],
         assumed=row.assumed,
         prevented="" if best or choice.stop else prevented(choice),
         openers=() if best or choice.stop else openers(choice.excluded, job),

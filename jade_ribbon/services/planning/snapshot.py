@@ -76,6 +76,19 @@ def rack_candidates(snapshot: Snapshot, saw_id: int, cut: CutFile) -> tuple[Cand
     )
 
 
+def on_saw(bands: Sequence[Candidate], snapshot: Snapshot, row: SawRow) -> tuple[Candidate, ...]:
+    """Those of the rack that are long enough for another saw, as that saw sees them."""
+    low, high = row.band_length_min_mm, row.band_length_max_mm
+    return tuple(
+        dataclasses.replace(
+            band,
+            mounted=band.band_id is not None and snapshot.by_band.get(band.band_id) == row.id,
+        )
+        for band in bands
+        if low <= (band.length_mm or 0.0) <= high
+    )
+
+
 def job_for(snapshot: Snapshot, saw: Saw, given: PlanInput, bands: tuple[Candidate, ...]) -> Job:
     """The core's job of a question, with what is tried out in place of the shop's figures."""
     rules = rules_for(snapshot.shop, given.rules)
