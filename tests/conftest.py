@@ -16,7 +16,7 @@ from jade_ribbon.api.app import make_app, open_file
 from jade_ribbon.demo.world import make_world
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
-from tests.support.shop import BAND, JOB_FILE
+from tests.support.shop import BAND, JOB_FILE, OurClient
 
 # A slow machine is no failure. The same examples are tried on every run; `make fittings` asks for
 # the other profile, which draws them anew.
@@ -45,7 +45,9 @@ def empty_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
 @pytest.fixture(scope="session")
 def app() -> Flask:
     """The application with its routes, made once a session; each test opens a file of its own."""
-    return make_app()
+    app = make_app()
+    app.test_client_class = OurClient
+    return app
 
 
 @pytest.fixture

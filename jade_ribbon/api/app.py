@@ -9,6 +9,7 @@ from jade_ribbon.api.document import document
 from jade_ribbon.api.operations import MOST_JSON_BYTES, mount_operations
 from jade_ribbon.api.problems import handle_problems
 from jade_ribbon.api.sheets import card_sheet, setup_pdf
+from jade_ribbon.api.strangers import guard
 from jade_ribbon.services.setup.instruments import Instruments
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
@@ -42,6 +43,7 @@ def make_app() -> Flask:
     app.config["MAX_CONTENT_LENGTH"] = MOST_JSON_BYTES
     app.url_map.strict_slashes = False
     handle_problems(app)
+    guard(app)
     mount_operations(app)
     _serve_pages(app)
     app.after_request(_protect)

@@ -13,6 +13,7 @@ from jade_ribbon.formats.job import JobFile
 REF = "#/components/schemas/{model}"
 MEANINGS = {
     "400": "The request is malformed",
+    "403": "Not from this page, or not by this name",
     "404": "No such record",
     "405": "Not with this method",
     "409": "Not possible as things stand",
@@ -62,8 +63,8 @@ def _path(op: Operation) -> list[dict[str, Any]]:
 def _responses(op: Operation, schema: Any) -> dict[str, Any]:
     codes = ["400", "404", "405"]
     if op.method != "GET":
-        codes += ["409"]
-    if op.body is not None or op.raw_body:
+        codes += ["403", "409"]
+    if op.method in ("POST", "PUT"):
         codes += ["413", "415"]
     if op.body is not None or op.raw_body or op.query is not None or op.method != "GET":
         codes += ["422"]

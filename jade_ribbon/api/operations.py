@@ -115,9 +115,10 @@ def _arguments(op: Operation, path: dict[str, int]) -> dict[str, Any]:
         if value > MOST_ID:
             raise NotFoundError(name.removesuffix("_id"), value)
     given: dict[str, Any] = dict(path)
+    if op.method in ("POST", "PUT") and request.mimetype != op.media:
+        # With a body or without: what a form can send, any page can.
+        raise UnsupportedMediaType(f"Send {op.media}, also where there is no body.")
     if op.body is not None or op.raw_body:
-        if request.mimetype != op.media:
-            raise UnsupportedMediaType(f"Send {op.media}.")
         request.max_content_length = MOST_JSON_BYTES if op.media == JSON else MOST_SOUND_BYTES
         data = request.get_data()
         given["body"] = data if op.body is None else read_json(op.body, data)

@@ -11,6 +11,16 @@ export const client = createClient<paths>({
   fetch: (request) => globalThis.fetch(request),
 });
 
+// A post without a body says that it is ours too: no form of another page can.
+client.use({
+  onRequest({ request }) {
+    if (request.method !== "GET" && !request.headers.has("Content-Type")) {
+      request.headers.set("Content-Type", "application/json");
+    }
+    return request;
+  },
+});
+
 export class Problem extends Error {
   constructor(
     readonly code: string,
