@@ -3,6 +3,7 @@
 Heavy packages are imported inside the commands that need them, so `calc` starts fast.
 """
 
+import errno
 import json
 import sys
 from pathlib import Path
@@ -124,11 +125,25 @@ DEMO_FILE = Path("data/demo.sqlite")
 DEFAULT_PORT = 8433
 
 
+def _plainly(problem: Exception, address: str) -> str:
+    """What keeps the application from being served, in a line."""
+    if isinstance(problem, OSError) and problem.errno == errno.EADDRINUSE:
+        return f"{address} is in use already: stop what listens there, or give another --port."
+    if isinstance(problem, OSError) and problem.errno in (errno.EACCES, errno.EADDRNOTAVAIL):
+        return f"{address} cannot be listened on: {problem.strerror}."
+    return str(problem)
+
+
 def _serve(file: Path, host: str, port: int) -> None:
     from jade_ribbon.server import serve as run
 
-    click.echo(f"Jade Ribbon is at http://{host}:{port}/  (stop with Ctrl-C)")
-    run(file, host, port)
+    def listening() -> None:
+        click.echo(f"Jade Ribbon is at http://{host}:{port}/  (stop with Ctrl-C)")
+
+    try:
+        run(file, host, port, listening)
+    except (OSError, ValueError) as problem:
+        raise click.ClickException(_plainly(problem, f"{host}:{port}")) from problem
 
 
 host_option = click.option("--host", default="127.0.0.1", show_default=True)

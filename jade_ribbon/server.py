@@ -1,38 +1,120 @@
-"""Running the application under gunicorn: one worker, four threads."""
+"""Running the application: requests are taken in whole before anything works on them.
 
+A body or header that comes in by halves waits on its own, costs nobody else anything, and is
+given up after a while; a few threads work on what has come in.
+"""
+
+import asyncio
 import gc
 import logging
+import socket
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+import uvicorn
+from asgiref.sync import ThreadSensitiveContext
+from asgiref.wsgi import WsgiToAsgi
 from flask import Flask
-from gunicorn.app.base import BaseApplication
+from uvicorn.protocols.http.h11_impl import H11Protocol
 
 from jade_ribbon.api.app import create_app
+from jade_ribbon.api.strangers import allow_hosts
 
-
-class Server(BaseApplication):
-    """Gunicorn with its settings in code."""
-
-    def __init__(self, app: Flask, host: str, port: int) -> None:
-        self._app, self._bind = app, f"{host}:{port}"
-        super().__init__()
-
-    def load_config(self) -> None:
-        for key, value in {
-            "bind": self._bind,
-            "workers": 1,
-            "threads": 4,
-            "loglevel": "warning",
-            "graceful_timeout": 5,
-        }.items():
-            self.cfg.set(key, value)
-
-    def load(self) -> Any:
-        return self._app
-
-
+THREADS = 4
+REQUEST_S = 30.0
+"""A request not wholly sent by then is given up."""
+IDLE_S = 15
+MOST_BYTES = 11 * 1024 * 1024
+"""Over the largest body that any request may have; each operation has its own, smaller limit."""
+MOST_CONNECTIONS = 512
 YOUNG_OBJECTS = 20_000
+
+Message = dict[str, Any]
+
+
+class WholeRequests:
+    """The application behind a door: whole requests in, a few worked on at a time."""
+
+    def __init__(self, app: Flask) -> None:
+        adapter: Any = WsgiToAsgi  # has no types of its own
+        self._app = adapter(app)
+        self._room = asyncio.Semaphore(THREADS)
+
+    async def __call__(self, scope: Any, receive: Any, send: Any) -> None:
+        whole: list[Message] = []
+        size, more = 0, True
+        while more:
+            message = await receive()
+            if message["type"] != "http.request":
+                return
+            size += len(message.get("body", b""))
+            if size > MOST_BYTES:
+                await _too_large(send)
+                return
+            whole.append(message)
+            more = message.get("more_body", False)
+        coming = iter(whole)
+
+        async def replay() -> Message:
+            return next(coming)
+
+        async with self._room, ThreadSensitiveContext():
+            await self._app(scope, replay, send)
+
+
+async def _too_large(send: Any) -> None:
+    headers = [(b"content-type", b"text/plain; charset=utf-8"), (b"connection", b"close")]
+    await send({"type": "http.response.start", "status": 413, "headers": headers})
+    await send({"type": "http.response.body", "body": b"The body is over 11 MB.\n"})
+
+
+class TimedRequests(H11Protocol):
+    """A connection that is closed when a request on it takes too long to come in."""
+
+    _late: asyncio.TimerHandle | None = None
+
+    def connection_made(self, transport: Any) -> None:
+        super().connection_made(transport)
+        self._wait()
+
+    def data_received(self, data: bytes) -> None:
+        super().data_received(data)
+        if self.cycle is not None and not self.cycle.more_body:
+            self._came_in()
+
+    def on_response_complete(self) -> None:
+        super().on_response_complete()
+        self._wait()
+
+    def connection_lost(self, exc: Exception | None) -> None:
+        self._came_in()
+        super().connection_lost(exc)
+
+    def _wait(self) -> None:
+        self._came_in()
+        self._late = self.loop.call_later(REQUEST_S, self._give_up)
+
+    def _came_in(self) -> None:
+        if self._late is not None:
+            self._late.cancel()
+            self._late = None
+
+    def _give_up(self) -> None:
+        if not self.transport.is_closing():
+            self.transport.close()
+
+
+class Server(uvicorn.Server):
+    """Says when it listens."""
+
+    def __init__(self, config: uvicorn.Config, listening: Callable[[], None]) -> None:
+        super().__init__(config)
+        self._listening = listening
+
+    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
+        await super().startup(sockets=sockets)
+        self._listening()
 
 
 def settle() -> None:
@@ -46,10 +128,37 @@ def settle() -> None:
     gc.set_threshold(YOUNG_OBJECTS, 50, 100)
 
 
-def serve(file: Path, host: str, port: int) -> None:
-    """Serve a shop's file until stopped."""
+def bound(host: str, port: int) -> socket.socket:
+    """A socket on an address. OSError when it cannot be had."""
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    listener = socket.socket(family, socket.SOCK_STREAM)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind((host, port))
+    except OSError:
+        listener.close()
+        raise
+    return listener
+
+
+def serve(file: Path, host: str, port: int, listening: Callable[[], None]) -> None:
+    """Serve a shop's file until stopped; `listening` is called once it is to be reached."""
     logging.basicConfig(level=logging.WARNING)
+    listener = bound(host, port)
     app = create_app(file)
-    app.extensions["store"].close()
+    allow_hosts(app, [f"[{host}]" if ":" in host else host])
     settle()
-    Server(app, host, port).run()
+    config = uvicorn.Config(
+        WholeRequests(app),
+        http=TimedRequests,
+        loop="asyncio",
+        lifespan="off",
+        interface="asgi3",
+        log_level="warning",
+        access_log=False,
+        server_header=False,
+        timeout_keep_alive=IDLE_S,
+        timeout_graceful_shutdown=5,
+        limit_concurrency=MOST_CONNECTIONS,
+    )
+    Server(config, listening).run(sockets=[listener])

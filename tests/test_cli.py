@@ -85,7 +85,7 @@ def test_calc_starts_within_a_second() -> None:
     """Heavy packages must not be imported by `calc`; the clock is only a wide bound."""
     probe = (
         "import sys; from jade_ribbon.cli import main; from jade_ribbon.core import calc; "
-        "heavy = {'flask', 'sqlalchemy', 'pydantic', 'gunicorn'} & set(sys.modules); "
+        "heavy = {'flask', 'sqlalchemy', 'pydantic', 'uvicorn'} & set(sys.modules); "
         "sys.exit(f'imported: {heavy}' if heavy else 0)"
     )
     assert subprocess.run([sys.executable, "-c", probe], check=False).returncode == 0
