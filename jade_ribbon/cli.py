@@ -140,9 +140,12 @@ def _serve(file: Path, host: str, port: int) -> None:
     def listening() -> None:
         click.echo(f"Jade Ribbon is at http://{host}:{port}/  (stop with Ctrl-C)")
 
+    from sqlalchemy.exc import SQLAlchemyError
+
     try:
+        file.parent.mkdir(parents=True, exist_ok=True)
         run(file, host, port, listening)
-    except (OSError, ValueError) as problem:
+    except (OSError, ValueError, SQLAlchemyError) as problem:
         raise click.ClickException(_plainly(problem, f"{host}:{port}")) from problem
 
 
@@ -166,7 +169,6 @@ file_option = click.option(
 @port_option
 def serve(file: Path, host: str, port: int) -> None:
     """Serve the application on a shop's own file."""
-    file.parent.mkdir(parents=True, exist_ok=True)
     _serve(file, host, port)
 
 
@@ -184,14 +186,19 @@ def serve(file: Path, host: str, port: int) -> None:
 def demo(file: Path, fresh: bool, host: str, port: int) -> None:
     """Serve the sample boatyard, two years into its records."""
     from jade_ribbon.demo.world import make_world
+    from jade_ribbon.store.files import BESIDE, held
 
-    file.parent.mkdir(parents=True, exist_ok=True)
-    if fresh:
-        for name in (file.name, f"{file.name}-wal", f"{file.name}-shm"):
-            file.with_name(name).unlink(missing_ok=True)
-    if not file.exists():
-        click.echo("Making the sample boatyard's two years of records …")
-        make_world(file)
+    try:
+        file.parent.mkdir(parents=True, exist_ok=True)
+        with held(file):
+            if fresh:
+                for name in (file.name, *(f"{file.name}{more}" for more in BESIDE)):
+                    file.with_name(name).unlink(missing_ok=True)
+            if not file.exists():
+                click.echo("Making the sample boatyard's two years of records …")
+                make_world(file)
+    except (OSError, ValueError) as problem:
+        raise click.ClickException(str(problem)) from problem
     _serve(file, host, port)
 
 
@@ -200,11 +207,11 @@ def demo(file: Path, fresh: bool, host: str, port: int) -> None:
 @click.option("--from", "source", default=DEFAULT_FILE, type=click.Path(path_type=Path))
 def backup(target: Path, source: Path) -> None:
     """Copy the shop's file, live as it is, to new FILE."""
-    from jade_ribbon.store.database import backup as run
+    from jade_ribbon.store.files import backup as run
 
     try:
         run(source, target)
-    except OSError as problem:
+    except (OSError, ValueError) as problem:
         raise click.ClickException(str(problem)) from problem
     click.echo(f"{source} is backed up in {target}")
 
@@ -215,7 +222,7 @@ def backup(target: Path, source: Path) -> None:
 @click.option("--over", is_flag=True, help="Replace a file that exists. Stop the server first.")
 def restore(source: Path, target: Path, over: bool) -> None:
     """Bring backup FILE back to a new file; never over a live one unasked."""
-    from jade_ribbon.store.database import restore as run
+    from jade_ribbon.store.files import restore as run
 
     try:
         run(source, target, over=over)

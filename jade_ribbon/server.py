@@ -20,6 +20,7 @@ from uvicorn.protocols.http.h11_impl import H11Protocol
 
 from jade_ribbon.api.app import create_app
 from jade_ribbon.api.strangers import allow_hosts
+from jade_ribbon.store.files import held
 
 THREADS = 4
 REQUEST_S = 30.0
@@ -144,8 +145,11 @@ def bound(host: str, port: int) -> socket.socket:
 def serve(file: Path, host: str, port: int, listening: Callable[[], None]) -> None:
     """Serve a shop's file until stopped; `listening` is called once it is to be reached."""
     logging.basicConfig(level=logging.WARNING)
-    listener = bound(host, port)
-    app = create_app(file)
+    with held(file):
+        _serve(create_app(file), bound(host, port), host, listening)
+
+
+def _serve(app: Flask, listener: socket.socket, host: str, listening: Callable[[], None]) -> None:
     allow_hosts(app, [f"[{host}]" if ":" in host else host])
     settle()
     config = uvicorn.Config(

@@ -11,8 +11,7 @@ from jade_ribbon.api.problems import handle_problems
 from jade_ribbon.api.sheets import card_sheet, setup_pdf
 from jade_ribbon.api.strangers import guard
 from jade_ribbon.services.setup.instruments import Instruments
-from jade_ribbon.store.database import Store
-from jade_ribbon.store.migrate import migrate
+from jade_ribbon.store.migrate import opened
 
 STATIC = Path(__file__).parent.parent / "static"
 CSP = (
@@ -31,9 +30,7 @@ def create_app(file: Path | str) -> Flask:
 
 def open_file(app: Flask, file: Path) -> None:
     """Put an application on a shop's file; instruments start anew."""
-    store = Store(file)
-    migrate(store)
-    app.extensions["store"] = store
+    app.extensions["store"] = opened(file)
     app.extensions["instruments"] = Instruments()
 
 

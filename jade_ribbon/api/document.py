@@ -19,6 +19,7 @@ MEANINGS = {
     "409": "Not possible as things stand",
     "413": "The body is over 2 MB",
     "415": "The body is not JSON",
+    "503": "The shop's file is busy, full or away",
     "422": "A field is missing, unknown or out of range",
 }
 
@@ -61,7 +62,7 @@ def _path(op: Operation) -> list[dict[str, Any]]:
 
 
 def _responses(op: Operation, schema: Any) -> dict[str, Any]:
-    codes = ["400", "404", "405"]
+    codes = ["400", "404", "405", "503"]
     if op.method != "GET":
         codes += ["403", "409"]
     if op.method in ("POST", "PUT"):

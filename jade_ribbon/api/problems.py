@@ -5,6 +5,7 @@ import logging
 from dataclasses import dataclass, field
 
 from flask import Flask, Response
+from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException
 
 from jade_ribbon.api.audience import wants_open
@@ -81,10 +82,37 @@ def _unexpected(error: Exception) -> Response:
     return answer(500, "internal", "An error on our side; it was logged. Nothing was saved.")
 
 
+STORE_TROUBLE = (
+    ("locked", "busy", "Somebody else is writing to the shop's file just now: try again shortly."),
+    ("busy", "busy", "Somebody else is writing to the shop's file just now: try again shortly."),
+    ("full", "full", "The disk is full: nothing was saved. Make room, then try again."),
+    (
+        "readonly",
+        "read_only",
+        "The shop's file or its folder cannot be written: nothing was saved.",
+    ),
+    ("unable to open", "unavailable", "The shop's file cannot be opened: is its disk there?"),
+)
+"""What SQLite says of a file that will not do just now, our code for it, and the words."""
+TRY_AGAIN_S = "2"
+
+
+def _store_trouble(error: OperationalError) -> Response:
+    """A shop's file that is busy, full or away is no error of ours, and none of the reader's."""
+    said = str(error.orig).lower()
+    for words, code, told in STORE_TROUBLE:
+        if words in said:
+            response = answer(503, code, told)
+            response.headers["Retry-After"] = TRY_AGAIN_S
+            return response
+    return _unexpected(error)
+
+
 def handle_problems(app: Flask) -> None:
     """Every error leaves as a problem."""
     app.register_error_handler(InputError, _input)
     app.register_error_handler(NotFoundError, lambda e: answer(404, "not_found", str(e)))
     app.register_error_handler(ConflictError, lambda e: answer(409, "conflict", str(e)))
+    app.register_error_handler(OperationalError, _store_trouble)
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _unexpected)

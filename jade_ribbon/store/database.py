@@ -1,14 +1,11 @@
-"""Opening a shop's file: SQLite in WAL with foreign keys on, migrated, backed up before."""
+"""Opening a shop's file: SQLite in WAL with foreign keys on; what is committed is on the disk."""
 
-import shutil
-import sqlite3
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
-from datetime import UTC, datetime
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import URL, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 BUSY_TIMEOUT_MS = 5000
@@ -16,7 +13,8 @@ BUSY_TIMEOUT_MS = 5000
 
 def open_engine(file: Path) -> Engine:
     """An engine on a SQLite file. BEGIN is explicit, so that DDL rolls back too."""
-    engine = create_engine(f"sqlite:///{file}", connect_args={"timeout": BUSY_TIMEOUT_MS / 1000})
+    url = URL.create("sqlite", database=str(file))
+    engine = create_engine(url, connect_args={"timeout": BUSY_TIMEOUT_MS / 1000})
 
     @event.listens_for(engine, "connect")
     def _on_connect(connection: Any, _record: Any) -> None:
@@ -24,7 +22,7 @@ def open_engine(file: Path) -> Engine:
         for pragma in (
             "journal_mode=WAL",
             "foreign_keys=ON",
-            "synchronous=NORMAL",
+            "synchronous=FULL",
             f"busy_timeout={BUSY_TIMEOUT_MS}",
         ):
             connection.execute(f"PRAGMA {pragma}")
@@ -72,56 +70,3 @@ class Store:
 
     def close(self) -> None:
         self.engine.dispose()
-
-
-def copy_database(source: Path, target: Path) -> None:
-    """Copy a live SQLite file whole, through SQLite's own backup."""
-    with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(target)) as copy:
-        live.backup(copy)
-
-
-def backup(source: Path, target: Path) -> None:
-    """Write a backup to a file that must not exist. FileExistsError/FileNotFoundError."""
-    if target.exists():
-        raise FileExistsError(f"{target} exists already; give a new file")
-    if not source.exists():
-        raise FileNotFoundError(f"{source} does not exist: nothing to back up")
-    copy_database(source, target)
-
-
-def restore(source: Path, target: Path, *, over: bool = False) -> None:
-    """Bring a backup back to a file; over an existing one only when asked.
-
-    ValueError when the backup is not a sound database of this application.
-    """
-    if target.exists() and not over:
-        raise FileExistsError(f"{target} exists already; give a new file, or ask with --over")
-    check_sound(source)
-    partial = target.with_name(target.name + ".partial")
-    partial.unlink(missing_ok=True)
-    copy_database(source, partial)
-    for leftover in (f"{target.name}-wal", f"{target.name}-shm"):
-        target.with_name(leftover).unlink(missing_ok=True)
-    shutil.move(partial, target)
-
-
-def check_sound(file: Path) -> None:
-    """Refuse a file that is missing, not SQLite, damaged, or not ours."""
-    if not file.exists():
-        raise FileNotFoundError(f"{file} does not exist")
-    try:
-        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as connection:
-            verdict = connection.execute("PRAGMA integrity_check").fetchone()[0]
-            tables = {r[0] for r in connection.execute("SELECT name FROM sqlite_master")}
-    except sqlite3.DatabaseError as problem:
-        raise ValueError(f"{file} is not a sound database: {problem}") from problem
-    if verdict != "ok":
-        raise ValueError(f"{file} is damaged: {verdict}")
-    if "alembic_version" not in tables or "band" not in tables:
-        raise ValueError(f"{file} is not a shop's file of this application")
-
-
-def backup_name(file: Path, at: datetime | None = None) -> Path:
-    """Where the backup before a migration goes: beside the file, with the time."""
-    stamp = (at or datetime.now(UTC)).strftime("%Y%m%d-%H%M%S")
-    return file.with_name(f"{file.stem}.before-migration-{stamp}{file.suffix}")

@@ -10,7 +10,8 @@ from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from sqlalchemy import Connection
 
-from jade_ribbon.store.database import Store, backup, backup_name
+from jade_ribbon.store.database import Store
+from jade_ribbon.store.files import UnusableFileError, backup, before_migration, check_ours, is_new
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 
@@ -33,6 +34,35 @@ def current_revision(store: Store) -> str | None:
         return MigrationContext.configure(connection).get_current_revision()
 
 
+@functools.cache
+def _known() -> frozenset[str]:
+    script = ScriptDirectory.from_config(config_for())
+    return frozenset(found.revision for found in script.walk_revisions())
+
+
+def opened(file: Path) -> Store:
+    """A shop's file made ready: new, or ours and sound, brought to the newest schema.
+
+    UnusableFileError for another program's file, a damaged one, or one of a newer version.
+    """
+    if not is_new(file):
+        check_ours(file, quick=True)
+    store = Store(file)
+    try:
+        now = current_revision(store)
+        if now is not None and now not in _known():
+            newest = newest_revision()
+            raise UnusableFileError(
+                f"{file} was written by a newer version of this application ({now}; this one "
+                f"knows up to {newest}): use that version"
+            )
+        migrate(store)
+    except BaseException:
+        store.close()
+        raise
+    return store
+
+
 def migrate(store: Store, revision: str = "head") -> Path | None:
     """Migrate; the path of the backup taken, or None when there was nothing to lose or do.
 
@@ -44,8 +74,8 @@ def migrate(store: Store, revision: str = "head") -> Path | None:
         return None
     saved = None
     if before is not None:
-        saved = backup_name(store.file)
-        backup(store.file, saved)
+        saved = before_migration(store.file, before)
+        backup(store.file, saved, over=True)
     with store.engine.connect() as connection:
         connection.exec_driver_sql("PRAGMA foreign_keys=OFF")
         connection.rollback()

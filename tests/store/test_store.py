@@ -15,7 +15,7 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy.exc import IntegrityError
 
-from jade_ribbon.store.database import Store, backup, backup_name, check_sound, restore
+from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import config_for, current_revision, migrate, newest_revision
 from jade_ribbon.store.models import BandEventRow, BandRow, Base, ShopRow
 
@@ -85,42 +85,6 @@ def shop_row() -> ShopRow:
         rates={},
         people=[],
     )
-
-
-def test_backup_and_restore_never_write_over_a_file_unasked(store: Store, tmp_path: Path) -> None:
-    migrate(store)
-    with store.write() as session:
-        session.add(shop_row())
-    copy, again = tmp_path / "copy.sqlite", tmp_path / "again.sqlite"
-    backup(store.file, copy)
-    with pytest.raises(FileExistsError, match="give a new file"):
-        backup(store.file, copy)
-    restore(copy, again)
-    with pytest.raises(FileExistsError, match="--over"):
-        restore(copy, again)
-    restore(copy, again, over=True)
-    with closing(sqlite3.connect(again)) as raw:
-        assert raw.execute("SELECT name FROM shop").fetchone() == ("Here",)
-
-
-def test_rubbish_is_not_restored(tmp_path: Path) -> None:
-    rubbish, foreign = tmp_path / "rubbish", tmp_path / "foreign"
-    rubbish.write_bytes(b"not a database, but long enough to look at" * 40)
-    with closing(sqlite3.connect(foreign)) as raw:
-        raw.execute("CREATE TABLE t (a)")
-    with pytest.raises(ValueError, match="not a sound database"):
-        check_sound(rubbish)
-    with pytest.raises(ValueError, match="not a shop's file"):
-        restore(foreign, tmp_path / "target")
-    with pytest.raises(FileNotFoundError, match="does not exist"):
-        restore(tmp_path / "none", tmp_path / "target")
-    assert not (tmp_path / "target").exists()
-
-
-def test_a_backup_s_name_tells_when(tmp_path: Path) -> None:
-    at = datetime(2026, 11, 24, 9, 30, tzinfo=UTC)
-    name = backup_name(tmp_path / "shop.sqlite", at).name
-    assert name == "shop.before-migration-20261124-093000.sqlite"
 
 
 def keep_writing(file: Path, name: str, started: Connection) -> None:
