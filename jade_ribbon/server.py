@@ -6,17 +6,20 @@ given up after a while; a few threads work on what has come in.
 
 import asyncio
 import gc
+import io
 import logging
 import socket
-from collections.abc import Callable
+import sys
+from collections.abc import Callable, Iterable
+from concurrent.futures import ThreadPoolExecutor
+from functools import partial
 from pathlib import Path
 from typing import Any
 
 import uvicorn
-from asgiref.sync import ThreadSensitiveContext
-from asgiref.wsgi import WsgiToAsgi
 from flask import Flask
 from uvicorn.protocols.http.h11_impl import H11Protocol
+from werkzeug.test import run_wsgi_app
 
 from jade_ribbon.api.app import create_app
 from jade_ribbon.api.strangers import allow_hosts
@@ -31,43 +34,73 @@ MOST_BYTES = 11 * 1024 * 1024
 MOST_CONNECTIONS = 512
 YOUNG_OBJECTS = 20_000
 
-Message = dict[str, Any]
+Scope = dict[str, Any]
+
+
+def environ_of(scope: Scope, body: bytes) -> dict[str, Any]:
+    """A whole request as WSGI hands it on (PEP 3333)."""
+    host, port = scope["server"] or ("", 0)
+    environ: dict[str, Any] = {
+        "REQUEST_METHOD": scope["method"],
+        "SCRIPT_NAME": "",
+        "PATH_INFO": scope["path"].encode().decode("latin-1"),
+        "QUERY_STRING": scope["query_string"].decode("latin-1"),
+        "SERVER_PROTOCOL": f"HTTP/{scope['http_version']}",
+        "SERVER_NAME": host,
+        "SERVER_PORT": str(port),
+        "REMOTE_ADDR": (scope["client"] or ("", 0))[0],
+        "wsgi.version": (1, 0),
+        "wsgi.url_scheme": scope["scheme"],
+        "wsgi.input": io.BytesIO(body),
+        "wsgi.errors": sys.stderr,
+        "wsgi.multithread": True,
+        "wsgi.multiprocess": False,
+        "wsgi.run_once": False,
+    }
+    for name, value in scope["headers"]:
+        key = name.decode("latin-1").upper().replace("-", "_")
+        key = key if key in ("CONTENT_TYPE", "CONTENT_LENGTH") else f"HTTP_{key}"
+        text = value.decode("latin-1")
+        environ[key] = f"{environ[key]},{text}" if key in environ else text
+    environ["CONTENT_LENGTH"] = str(len(body))
+    return environ
 
 
 class WholeRequests:
-    """The application behind a door: whole requests in, a few worked on at a time."""
+    """The application behind a door: whole requests in, whole answers out, a few at a time."""
 
     def __init__(self, app: Flask) -> None:
-        adapter: Any = WsgiToAsgi  # has no types of its own
-        self._app = adapter(app)
-        self._room = asyncio.Semaphore(THREADS)
+        self._app = app
+        self._threads = ThreadPoolExecutor(THREADS, thread_name_prefix="request")
 
-    async def __call__(self, scope: Any, receive: Any, send: Any) -> None:
-        whole: list[Message] = []
+    async def __call__(self, scope: Scope, receive: Any, send: Any) -> None:
+        parts: list[bytes] = []
         size, more = 0, True
         while more:
             message = await receive()
             if message["type"] != "http.request":
                 return
-            size += len(message.get("body", b""))
+            parts.append(message.get("body", b""))
+            size += len(parts[-1])
             if size > MOST_BYTES:
-                await _too_large(send)
+                text = b"The body is over 11 MB.\n"
+                await _answer(send, 413, [("Connection", "close")], text)
                 return
-            whole.append(message)
             more = message.get("more_body", False)
-        coming = iter(whole)
+        loop = asyncio.get_running_loop()
+        work = partial(self._work, environ_of(scope, b"".join(parts)))
+        await _answer(send, *await loop.run_in_executor(self._threads, work))
 
-        async def replay() -> Message:
-            return next(coming)
+    def _work(self, environ: dict[str, Any]) -> tuple[int, Iterable[tuple[str, str]], bytes]:
+        """Status, headers and body of the application's answer to a request."""
+        found, status, headers = run_wsgi_app(self._app, environ, buffered=True)
+        return int(status.split()[0]), list(headers), b"".join(found)
 
-        async with self._room, ThreadSensitiveContext():
-            await self._app(scope, replay, send)
 
-
-async def _too_large(send: Any) -> None:
-    headers = [(b"content-type", b"text/plain; charset=utf-8"), (b"connection", b"close")]
-    await send({"type": "http.response.start", "status": 413, "headers": headers})
-    await send({"type": "http.response.body", "body": b"The body is over 11 MB.\n"})
+async def _answer(send: Any, status: int, headers: Iterable[tuple[str, str]], body: bytes) -> None:
+    plain = [(k.lower().encode("latin-1"), v.encode("latin-1")) for k, v in headers]
+    await send({"type": "http.response.start", "status": status, "headers": plain})
+    await send({"type": "http.response.body", "body": body})
 
 
 class TimedRequests(H11Protocol):
