@@ -7,6 +7,7 @@ external references, too many nodes.
 import io
 import math
 from collections.abc import Iterator
+from itertools import pairwise
 from typing import Any
 
 from jade_ribbon.core.mechanics.outline import (
@@ -21,6 +22,8 @@ from jade_ribbon.core.mechanics.outline import (
 )
 from jade_ribbon.core.quantities.errors import InputError, refuse
 
+PARTS_A_SPAN, LEAST_PARTS = 48, 8
+"""Cubics for each span of a spline that has none of its own; fewer where it has many spans."""
 MOST_BYTES = 1_500_000
 MOST_SEGMENTS = 6_000
 MOST_DEPTH = 8
@@ -244,13 +247,28 @@ def _dxf_segments(entity: Any, k: float) -> Iterator[Segment]:
 
         spline: BSpline = entity.construction_tool()
         exact = spline.degree == 3 and not spline.is_rational
-        parts: Any = (
-            spline.bezier_decomposition()
-            if exact
-            else (b.control_points for b in spline.cubic_bezier_approximation(level=16))
-        )
-        for points in parts:
+        for points in spline.bezier_decomposition() if exact else _cubics(spline):
             yield Cubic(*((p.x * k, p.y * k) for p in points))
+
+
+def _cubics(spline: Any) -> Iterator[tuple[Any, ...]]:
+    """A rational or unusual spline as cubics that share its places and directions.
+
+    Each span between knots in so many parts: a circle's radius comes out to a part in ten
+    thousand. The places just inside a knot are taken, since the direction may turn at it.
+    """
+    knots = sorted(set(spline.knots()))
+    spans = [(a, b) for a, b in pairwise(knots) if b - a > 1e-12 * (knots[-1] - knots[0])]
+    parts = max(LEAST_PARTS, min(PARTS_A_SPAN, MOST_SEGMENTS // (2 * max(len(spans), 1))))
+    _count(len(spans) * parts)
+    for first, last in spans:
+        edge = 1e-9 * (last - first)
+        places = [first + (last - first) * i / parts for i in range(parts + 1)]
+        places[0], places[-1] = first + edge, last - edge
+        found = list(spline.derivatives(places, n=1))
+        for (t0, (p0, d0)), (t1, (p1, d1)) in pairwise(zip(places, found, strict=True)):
+            third = (t1 - t0) / 3.0
+            yield p0, p0 + d0 * third, p1 - d1 * third, p1
 
 
 def _dxf_arc(entity: Any, k: float) -> EllipseArc:

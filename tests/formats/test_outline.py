@@ -9,6 +9,8 @@ from pathlib import Path
 import ezdxf
 import numpy as np
 import pytest
+from ezdxf.filemanagement import new
+from ezdxf.math import BSpline, rational_bspline_from_arc
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -130,6 +132,40 @@ def dxf(units: int, draw: str) -> bytes:
 )
 def test_dxf_curves_and_units(units: int, draw: str, radius: float) -> None:
     assert read_outline(dxf(units, draw), "a.dxf").min_radius_mm == pytest.approx(radius, rel=1e-3)
+
+
+def spline_file(spline: BSpline) -> bytes:
+    """A drawing in mm with one spline in it."""
+    drawing = new()
+    drawing.header["$INSUNITS"] = 4
+    drawing.modelspace().add_spline().apply_construction_tool(spline)
+    text = io.StringIO()
+    drawing.write(text)
+    return text.getvalue().encode()
+
+
+@pytest.mark.parametrize("radius", [12.0, 120.0, 900.0])
+def test_a_rational_circle_has_its_radius(radius: float) -> None:
+    """Within a tenth of a per cent, and soon."""
+    circle = rational_bspline_from_arc(radius=radius, start_angle=0, end_angle=360)
+    found = read_outline(spline_file(circle), "circle.dxf", None)
+    assert found.min_radius_mm == pytest.approx(radius, rel=0.001)
+    assert found.length_mm == pytest.approx(2 * math.pi * radius, rel=1e-5)
+    assert found.corners == ()
+
+
+@pytest.mark.parametrize("degree", [2, 3, 4, 5, 7])
+def test_ordinary_splines_of_any_degree_are_read(degree: int) -> None:
+    """A wave through twelve points: tightest at a crest, wherever that is between them."""
+    points = [(20.0 * i, 30.0 * math.sin(0.9 * i)) for i in range(12)]
+    spline = BSpline(points, order=degree + 1)
+    found = read_outline(spline_file(spline), "wave.dxf", None)
+    fine = list(spline.derivatives([spline.max_t * i / 20_000 for i in range(1, 20_000)], n=2))
+    least = min(
+        math.hypot(d1.x, d1.y) ** 3 / max(abs(d1.x * d2.y - d1.y * d2.x), 1e-12)
+        for _, d1, d2 in fine
+    )
+    assert found.min_radius_mm == pytest.approx(least, rel=0.01)
 
 
 def test_a_spline_passes_smoothly() -> None:
