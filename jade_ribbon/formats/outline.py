@@ -4,6 +4,7 @@ Hostile files are refused before they can cost anything: size, entity declaratio
 external references, too many nodes.
 """
 
+import codecs
 import io
 import math
 from collections.abc import Iterator
@@ -31,6 +32,18 @@ MM_PER_PX = 25.4 / 96.0
 UNITS_MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8, "pt": 25.4 / 72.0}
 INSUNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
 
+UNSOUND = (
+    ValueError,
+    TypeError,
+    AttributeError,
+    LookupError,
+    ArithmeticError,
+    RecursionError,
+    AssertionError,
+    SyntaxError,
+)
+"""What a library raises of a drawing that is not sound; its fault, told as the file's."""
+
 Chains = list[list[Segment]]
 
 
@@ -53,6 +66,8 @@ def read_outline(data: bytes, name: str, unit: str | None = None) -> Outline:
 
 
 def _text(data: bytes) -> str:
+    if data.startswith((codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE)):
+        return data.decode("utf-16", errors="replace")
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError:
@@ -89,16 +104,7 @@ def _svg(data: bytes) -> Chains:
             _count(sum(map(len, chains)))
     except InputError:
         raise
-    except (
-        ValueError,
-        TypeError,
-        AttributeError,
-        KeyError,
-        IndexError,
-        ZeroDivisionError,
-        RecursionError,
-        OverflowError,
-    ) as problem:
+    except UNSOUND as problem:
         raise refuse("file", f"its drawing cannot be read: {problem}") from problem
     return chains
 
@@ -120,9 +126,37 @@ def _check_xml(data: bytes) -> None:
         for key, value in element.attrib.items():
             if key.rsplit("}", 1)[-1] == "href" and not value.startswith(("#", "data:")):
                 raise refuse("file", f"it refers to another file ({value[:60]!r}); embed it")
-    uses = sum(1 for e in root.iter() if e.tag.rsplit("}", 1)[-1] == "use")
-    if uses > 50:
-        raise refuse("file", f"it repeats parts {uses} times; accepted: up to 50 uses")
+    _count(_expanded(root))
+
+
+def _expanded(root: Any) -> int:
+    """Elements that a drawing has once every use stands for what it refers to.
+
+    Counted without expanding anything; InputError for a part that refers to itself.
+    """
+    named = {e.get("id"): e for e in root.iter() if e.get("id")}
+    known: dict[Any, int] = {}
+    open_parts: set[Any] = set()
+
+    def size(element: Any) -> int:
+        if element in known:
+            return known[element]
+        if element in open_parts:
+            raise refuse("file", "a part of it refers to itself")
+        open_parts.add(element)
+        found = 1 + sum(size(child) for child in element)
+        if element.tag.rsplit("}", 1)[-1] == "use":
+            hrefs = [v for k, v in element.attrib.items() if k.rsplit("}", 1)[-1] == "href"]
+            target = named.get(hrefs[0].removeprefix("#")) if hrefs else None
+            found += size(target) if target is not None else 0
+        open_parts.discard(element)
+        known[element] = found
+        return found
+
+    try:
+        return size(root)
+    except RecursionError as problem:
+        raise refuse("file", "its parts nest too deep") from problem
 
 
 def _own_frame(document: Any, matrix: Any) -> Any:
@@ -191,7 +225,9 @@ def _dxf(data: bytes, unit: str | None) -> Chains:
 
     try:
         drawing = ezdxf.read(io.StringIO(_text(data)))  # type: ignore[attr-defined]
-    except (DXFError, ValueError, TypeError, KeyError, IndexError, AttributeError) as problem:
+    except UNSOUND as problem:
+        raise refuse("file", f"it is not a sound DXF drawing: {problem}") from problem
+    except DXFError as problem:
         raise refuse("file", f"it is not a sound DXF drawing: {problem}") from problem
     stated = INSUNITS.get(int(drawing.header.get("$INSUNITS", 0)))
     if unit is None and stated is None:
@@ -202,30 +238,43 @@ def _dxf(data: bytes, unit: str | None) -> Chains:
     chains: Chains = []
     loose: list[Segment] = []
     try:
-        for entity in _entities(drawing.modelspace(), 0):
+        for entity in _entities(drawing.modelspace(), 0, _Budget()):
             pieces = list(_dxf_segments(entity, scale))
             if entity.dxftype() in ("LINE", "ARC"):
                 loose += pieces
             elif pieces:
                 chains.append(pieces)
             _count(len(loose) + sum(map(len, chains)))
-    except (DXFError, ValueError, TypeError, ZeroDivisionError, OverflowError) as problem:
-        if isinstance(problem, InputError):
-            raise
+    except InputError:
+        raise
+    except (DXFError, *UNSOUND) as problem:
         raise refuse("file", f"a curve in it cannot be read: {problem}") from problem
     return chains + chain_up(loose)
 
 
-def _entities(layout: Any, depth: int) -> Iterator[Any]:
-    """Entities with blocks resolved, to a depth and a number."""
+class _Budget:
+    """What may be looked at in the whole of a file, kept while it is expanded."""
+
+    def __init__(self) -> None:
+        self._seen = 0
+
+    def take(self, number: int = 1) -> None:
+        self._seen += number
+        _count(self._seen)
+
+
+def _entities(layout: Any, depth: int, budget: _Budget) -> Iterator[Any]:
+    """Entities with blocks resolved, to a depth and a number over the whole file."""
     if depth > MOST_DEPTH:
         raise refuse("file", f"its blocks nest deeper than {MOST_DEPTH}")
-    for seen, entity in enumerate(layout):
-        _count(seen)
+    for entity in layout:
+        budget.take()
         if entity.dxftype() == "INSERT":
             if entity.mcount > 100:
                 raise refuse("file", "it repeats a block more than 100 times")
-            yield from _entities(entity.virtual_entities(), depth + 1)
+            block = entity.block()
+            budget.take(entity.mcount * (len(block) if block is not None else 0))
+            yield from _entities(entity.virtual_entities(), depth + 1, budget)
         else:
             yield entity
 

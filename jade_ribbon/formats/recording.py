@@ -14,6 +14,8 @@ MOST_SECONDS = 30.0
 LEAST_SECONDS = 0.3
 RATES_HZ = (4_000, 384_000)
 MOST_CHANNELS = 8
+MOST_SAMPLES = 12_000_000
+"""Frames times channels: what half a minute at 48 000 and eight channels has."""
 KINDS = ("WAV", "WAVEX", "RF64", "W64", "FLAC")
 
 
@@ -37,6 +39,10 @@ def _check(kind: str, rate: int, channels: int, frames: int) -> None:
         raise _refuse(f"has {rate} frames a second; accepted: {RATES_HZ[0]} to {RATES_HZ[1]}")
     if not 1 <= channels <= MOST_CHANNELS:
         raise _refuse(f"has {channels} channels; accepted: 1 to {MOST_CHANNELS}")
+    if frames * channels > MOST_SAMPLES:
+        raise _refuse(
+            f"has {frames * channels} samples; accepted: up to {MOST_SAMPLES} over all channels"
+        )
     seconds = frames / rate
     if seconds > MOST_SECONDS:
         raise _refuse(f"lasts {seconds:.0f} s; accepted: up to {MOST_SECONDS:g} s")
@@ -56,7 +62,7 @@ def read_recording(data: bytes) -> Recording:
     try:
         with soundfile.SoundFile(io.BytesIO(data)) as file:
             _check(file.format, file.samplerate, file.channels, file.frames)
-            most = round(MOST_SECONDS * file.samplerate)
+            most = min(round(MOST_SECONDS * file.samplerate), MOST_SAMPLES // file.channels)
             read = file.read(frames=most, dtype="float64", always_2d=True)
             samples = np.asarray(read, dtype=np.float64)
             rate = float(file.samplerate)

@@ -214,6 +214,52 @@ def test_hostile_and_broken_files_are_refused_quickly(data: bytes, name: str, wo
     assert time.process_time() - start < 2
 
 
+def nested_uses(levels: int) -> bytes:
+    """A small drawing whose uses of uses of uses are ten to the power of its levels."""
+    parts = "".join(
+        f'<g id="p{i}">' + f'<use href="#p{i - 1}"/>' * 10 + "</g>" for i in range(1, levels)
+    )
+    return svg(f'<defs><path id="p0" d="M0 0L9 9"/>{parts}</defs><use href="#p{levels - 1}"/>')
+
+
+def nested_inserts(levels: int) -> bytes:
+    """The same of a DXF: blocks that insert the block before them ten times."""
+    drawing = new()
+    drawing.blocks.new("B0").add_line((0, 0), (9, 9))
+    for i in range(1, levels):
+        block = drawing.blocks.new(f"B{i}")
+        for _ in range(10):
+            block.add_blockref(f"B{i - 1}", (0, 0))
+    drawing.modelspace().add_blockref(f"B{levels - 1}", (0, 0))
+    text = io.StringIO()
+    drawing.write(text)
+    return text.getvalue().encode()
+
+
+@pytest.mark.parametrize(
+    ("data", "name", "words"),
+    [
+        (nested_uses(7), "a.svg", "more than 6000"),
+        (svg('<g id="a"><use href="#a"/></g>'), "a.svg", "refers to itself"),
+        (nested_inserts(7), "a.dxf", "more than 6000"),
+        (svg('<circle r="1e308" cx="1e308"/>'), "a.svg", "."),
+        (b"\xff\xfe" + b"<" * 99, "a.svg", "."),
+    ],
+)
+def test_a_small_file_that_grows_is_counted_before_it_is_expanded(
+    data: bytes, name: str, words: str
+) -> None:
+    test_hostile_and_broken_files_are_refused_quickly(data, name, words)
+
+
+def test_a_few_uses_are_drawn() -> None:
+    one = read_outline(svg('<path id="p" d="M0 0L9 0"/>'), "a.svg")
+    wide = svg('<path id="p" d="M0 0L9 0"/>').decode().encode("utf-16")
+    assert read_outline(wide, "a.svg").length_mm == one.length_mm
+    three = read_outline(svg('<path id="p" d="M0 0L9 0"/>' + '<use href="#p" y="5"/>' * 2), "a.svg")
+    assert three.length_mm == pytest.approx(3 * one.length_mm)
+
+
 def test_text_only_dxf_has_no_outline() -> None:
     with pytest.raises(InputError, match="no line or curve"):
         read_outline(dxf(4, "text"), "a.dxf")

@@ -86,3 +86,13 @@ def test_a_recording_cut_off_in_the_middle_is_still_heard(tmp_path: Path) -> Non
     file.write_bytes(whole[: len(whole) * 9 // 10])
     recording = read_recording_file(file)
     assert listen(recording.samples, recording.rate_Hz).frequency_Hz == pytest.approx(74, rel=0.01)
+
+
+def test_more_samples_than_half_a_minute_has_are_refused_before_they_are_read() -> None:
+    """A silent file is small, and is not: eight channels at the fastest rate are 700 MB."""
+    sound = io.BytesIO()
+    silence = np.zeros((384_000 * 6, 8), dtype="int16")
+    soundfile.write(sound, silence, 384_000, format="FLAC", subtype="PCM_16")
+    assert len(sound.getvalue()) < 1_000_000
+    with pytest.raises(InputError, match="samples; accepted: up to 12000000 over all channels"):
+        read_recording(sound.getvalue())
