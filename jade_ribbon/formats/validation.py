@@ -8,13 +8,14 @@ from pydantic_core import ErrorDetails
 
 from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.fields import LEAST
 
 
 def entry(name: str) -> Any:
     """The range of what a shop may enter of a quantity, as a field of a model has it."""
     accepted = ENTRIES[name]
     if accepted.open_low:
-        return Field(gt=accepted.low, le=accepted.high)
+        return Field(gt=accepted.low + LEAST, le=accepted.high)
     return Field(ge=accepted.low, le=accepted.high)
 
 
@@ -42,7 +43,8 @@ def _bounds(context: Mapping[str, Any]) -> str:
         "min_length": "at least",
         "max_length": "at most",
     }
-    return " and ".join(f"{words[k]} {context[k]}" for k in words if k in context)
+    told = {k: 0 if context[k] == LEAST else context[k] for k in words if k in context}
+    return " and ".join(f"{words[k]} {value}" for k, value in told.items())
 
 
 def _sentence(error: ErrorDetails, names: str) -> str:

@@ -21,6 +21,10 @@ P = ParamSpec("P")
 R = TypeVar("R")
 
 
+LEAST = 1e-9
+"""No quantity that must be more than nothing is less: 5e-324 mm is a slip of the hand."""
+
+
 @dataclass(frozen=True)
 class Range:
     """Accepted interval of a number; `open_low` leaves the lower end out."""
@@ -39,7 +43,7 @@ class Range:
         return f"{self.low:g} to {self.high:g}"
 
     def holds(self, value: float) -> bool:
-        above = value > self.low if self.open_low else value >= self.low
+        above = value >= self.low + LEAST if self.open_low else value >= self.low
         return math.isfinite(value) and above and value <= self.high
 
 
@@ -181,7 +185,7 @@ def checked(formula: Callable[P, R]) -> Callable[P, R]:
             # The common case first, without building anything.
             if value.__class__ is float and name in bounds:
                 low, high = bounds[name]
-                if low < value < high:
+                if low + LEAST < value < high:
                     continue
             if name not in ranges or (value is None and name in optional):
                 continue

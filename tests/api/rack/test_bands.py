@@ -6,6 +6,7 @@ import pytest
 from flask.testing import FlaskClient
 from sqlalchemy import event
 
+from tests.support.shop import BAND
 from tests.support.walks import RUN
 
 
@@ -55,3 +56,12 @@ def test_lists_ask_few_statements(shop: FlaskClient) -> None:
         seen.clear()
         assert shop.get(url).status_code == 200
         assert len(seen) <= most, (url, seen)
+
+
+@pytest.mark.parametrize("field", ["width_mm", "thickness_mm", "length_mm", "tpi_lo"])
+def test_a_size_that_is_next_to_nothing_is_refused(shop: FlaskClient, field: str) -> None:
+    """5e-324 mm is more than 0, and no band."""
+    band = {**BAND, "label": "S-1", field: 5e-324}
+    refused = shop.post("/api/bands", json=band)
+    assert refused.status_code == 422
+    assert any(e["path"] == field for e in refused.get_json()["errors"])
