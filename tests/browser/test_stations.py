@@ -49,6 +49,33 @@ def test_a_fault_stands_beside_its_field(page: Page, address: str) -> None:
     assert page.get_by_role("textbox", name="Label").input_value() == "X-1"
 
 
+def test_a_form_left_for_another_record_is_that_record_s(page: Page, address: str) -> None:
+    """Opened for one saw and left for another: the second is shown, and the second is saved."""
+    saws = page.request.get(f"{address}/api/saws").json()
+    page.goto(f"{address}/#/shop/saws/{saws[0]['id']}")
+    name = page.get_by_label("Name", exact=True)
+    expect(name).to_have_value(saws[0]["saw"]["name"])
+    name.fill("Half typed")
+    page.evaluate(f"location.hash = '#/shop/saws/{saws[1]['id']}'")
+    expect(name).to_have_value(saws[1]["saw"]["name"])
+    page.get_by_role("button", name="Save saw").click()
+    expect(page.get_by_role("heading", name="Shop", exact=True)).to_be_visible()
+    after = page.request.get(f"{address}/api/saws").json()
+    assert [s["saw"]["name"] for s in after] == [s["saw"]["name"] for s in saws]
+
+
+def test_a_band_being_edited_is_not_saved_over_another(page: Page, address: str) -> None:
+    bands = page.request.get(f"{address}/api/bands").json()
+    page.goto(f"{address}/#/rack/{bands[0]['id']}")
+    page.get_by_role("button", name="Edit").click()
+    page.get_by_role("textbox", name="Label").fill("Half typed")
+    page.evaluate(f"location.hash = '#/rack/{bands[1]['id']}'")
+    expect(page.get_by_role("heading", name=bands[1]["label"], exact=True)).to_be_visible()
+    expect(page.get_by_role("button", name="Save band")).to_have_count(0)
+    page.get_by_role("button", name="Edit").click()
+    expect(page.get_by_role("textbox", name="Label")).to_have_value(bands[1]["label"])
+
+
 def test_what_comes_late_moves_no_button_away(page: Page, address: str) -> None:
     """A slow server: the rack's buttons stand where they will stand before its bands come."""
     held: list[Route] = []

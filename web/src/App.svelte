@@ -69,6 +69,9 @@
         }
       : null,
   );
+  /** A page of one record starts anew for another: no form of the first is left in it. */
+  const RECORD = /^\/(rack\/\d+|shop\/saws\/[^/]+(\/stand)?|shop\/materials\/.+|setup\/\d+)$/;
+  const record = $derived(RECORD.test(router.location) ? router.location : "");
   const words = $derived(ticket.band ? `Band in hand: ${ticket.band.label}` : "No band chosen");
   const title = $derived(
     STATIONS.find((s) => router.location.startsWith(`/${s.key}`))?.name ?? "Plan",
@@ -144,7 +147,9 @@
       <p role="alert">{shop.words(shop.failed)}</p>
       <button type="button" onclick={() => void shop.load()}>Try again</button>
     {:else if shop.ready}
-      <Router routes={ROUTES} />
+      {#key record}
+        <Router routes={ROUTES} />
+      {/key}
     {/if}
   </main>
 </div>
