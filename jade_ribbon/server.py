@@ -32,7 +32,7 @@ IDLE_S = 15
 MOST_BYTES = 11 * 1024 * 1024
 """Over the largest body that any request may have; each operation has its own, smaller limit."""
 MOST_CONNECTIONS = 512
-YOUNG_OBJECTS = 20_000
+YOUNG_OBJECTS = 100_000
 
 Scope = dict[str, Any]
 

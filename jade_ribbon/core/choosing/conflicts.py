@@ -346,9 +346,14 @@ def conflicts_before_speed(
     tight_radius_mm: float,
     teeth: tuple[float, float],
     speed: SpeedChoice | None,
+    kind_fits: bool = False,
 ) -> Iterator[Reason]:
-    """All conflicts that need no feed window, one by one."""
-    yield from conflicts_by_kind(facts.band, facts.steel, facts.form, job)
+    """All conflicts that need no feed window, one by one.
+
+    `kind_fits`: size, steel and teeth were looked at before, and nothing is against them.
+    """
+    if not kind_fits:
+        yield from conflicts_by_kind(facts.band, facts.steel, facts.form, job)
     yield from _fits_throat(job)
     yield from _fits_cut(facts, job, tight_radius_mm, teeth)
     yield from _fits_force(facts, reachable_MPa, job)

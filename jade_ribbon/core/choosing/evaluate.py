@@ -1,12 +1,12 @@
 """Every band of a job: its figures, and every hard conflict in words."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from itertools import islice
 
 from jade_ribbon.core.bands.facts import BandFacts, band_facts, look_up
 from jade_ribbon.core.bands.reach import reachable_stress, teeth_in_cut
-from jade_ribbon.core.bands.speed_choice import MAX_TOLERANCE, choose_speed
+from jade_ribbon.core.bands.speed_choice import MAX_TOLERANCE, SpeedChoice, choose_speed
 from jade_ribbon.core.choosing.at_the_cut import (
     Evaluation,
     RunFigures,
@@ -35,7 +35,7 @@ from jade_ribbon.core.quantities.errors import Fault, InputError
 
 def evaluate(band: Candidate, job: Job) -> Evaluation:
     """Every figure of a band in a job, with its hard conflicts."""
-    return _at_best_speed([_start(band_facts(band, job), job)], job)[0]
+    return _at_best_speed([_start(band_facts(band, job), job, _speed_finder(job))], job)[0]
 
 
 def evaluate_bands(
@@ -48,12 +48,12 @@ def evaluate_bands(
     """
     found: list[Evaluation] = []
     faults: list[Fault] = []
-    facts_of = facts_finder(job)
+    facts_of, speed_of = facts_finder(job), _speed_finder(job)
     for i, band in enumerate(bands):
         try:
             if brief and any(conflicts_by_kind(band, *look_up(band), job)):
                 continue
-            start = _start(facts_of(band), job, brief=brief)
+            start = _start(facts_of(band), job, speed_of, brief=brief)
             if not (brief and start.conflicts):
                 found.append(start)
         except InputError as error:
@@ -63,7 +63,31 @@ def evaluate_bands(
     return _at_best_speed(found, job)
 
 
-def _start(facts: BandFacts, job: Job, *, brief: bool = False) -> Evaluation:
+def _speed_finder(job: Job) -> Callable[[BandFacts], SpeedChoice | None]:
+    """Finds the drive's speed nearest a band's target: the same for all bands of a steel.
+
+    Only a mill matched to its engine asks each band for its own.
+    """
+    if job.cut.operation == "mill":
+        return lambda facts: choose_speed(facts, job, matched_speed_target(facts, job))
+    known: dict[str, SpeedChoice | None] = {}
+
+    def find(facts: BandFacts) -> SpeedChoice | None:
+        key = facts.steel.key
+        if key not in known:
+            known[key] = choose_speed(facts, job, None)
+        return known[key]
+
+    return find
+
+
+def _start(
+    facts: BandFacts,
+    job: Job,
+    speed_of: Callable[[BandFacts], SpeedChoice | None],
+    *,
+    brief: bool = False,
+) -> Evaluation:
     """A band up to its speed at the drive's nearest the target, with what excludes it by then."""
     band = facts.band
     tight = min_radius(
@@ -71,9 +95,15 @@ def _start(facts: BandFacts, job: Job, *, brief: bool = False) -> Evaluation:
     ).min_radius_mm
     reachable = reachable_stress(facts, job)
     mean, least = teeth_in_cut(facts, job)
-    speed = choose_speed(facts, job, matched_speed_target(facts, job))
+    speed = speed_of(facts)
     conflicts = conflicts_before_speed(
-        facts, job, reachable_MPa=reachable, tight_radius_mm=tight, teeth=(mean, least), speed=speed
+        facts,
+        job,
+        reachable_MPa=reachable,
+        tight_radius_mm=tight,
+        teeth=(mean, least),
+        speed=speed,
+        kind_fits=brief,
     )
     return Evaluation(
         facts=facts,
