@@ -17,7 +17,7 @@ from sqlalchemy.exc import IntegrityError
 
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import config_for, current_revision, migrate, newest_revision
-from jade_ribbon.store.models import BandEventRow, BandRow, Base, ShopRow
+from jade_ribbon.store.models import BandEventRow, BandRow, Base
 
 
 @pytest.fixture
@@ -72,19 +72,6 @@ def test_a_time_without_a_zone_is_refused(store: Store) -> None:
     late = BandEventRow(band_id=1, at=datetime(2026, 1, 1), kind="note")
     with pytest.raises(Exception, match="time without a zone"), store.write() as session:
         session.add(late)
-
-
-def shop_row() -> ShopRow:
-    return ShopRow(
-        id=1,
-        name="Here",
-        units="metric",
-        currency="€",
-        gauge_length_mm=100,
-        rules={},
-        rates={},
-        people=[],
-    )
 
 
 def keep_writing(file: Path, name: str, started: Connection) -> None:

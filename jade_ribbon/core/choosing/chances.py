@@ -48,6 +48,7 @@ class BandSpread:
     limits: Mapping[Limit, Between]
     push_N: Between
     power_W: Between
+    power_share: Between
     chance_held: float
     """Push and power at the one feed planned, and the chance that no limit is under it."""
 
@@ -305,9 +306,10 @@ def band_spreads(
         ceiling,
         as_array(run.cut.feed_force_N) * planned,
         as_array(run.cut.cutting_power_W) * planned,
+        as_array(run.power_share) * planned,
         *(as_array(window.limits_m_min[key]) for key in keys),
     )
-    cost, feed, floor, top, push, power, *limits = _betweens(columns, costs.shape)
+    cost, feed, floor, top, push, power, share, *limits = _betweens(columns, costs.shape)
     held = (ceiling >= feeds_m_min[:, None] * (1.0 - 1e-9)).mean(axis=1).tolist()
     return tuple(
         BandSpread(
@@ -324,6 +326,7 @@ def band_spreads(
             },
             push_N=push[place],
             power_W=power[place],
+            power_share=share[place],
             chance_held=held[place],
         )
         for place, chance in enumerate(best.tolist())

@@ -1,9 +1,10 @@
 """The feed window: what holds the feed back, and below what it rubs."""
 
+import functools
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal, cast
+from typing import Any, Literal, cast
 
 import numpy as np
 
@@ -115,7 +116,7 @@ def feed_limits(
     edge_slack_feed_force_N: float | None = None,
     hand_force_N: float | None = None,
 ) -> FeedLimits:
-    """All limits of the feed (m/min) and the window they leave.
+    """All limits of the feed, and the floor below which teeth rub (m/min).
 
     Gullet: bite x height <= fill x area. Power, stability, edge and hand: the size law
     K ~ bite^-m makes each force or power ~ feed^(1-m), solved exactly. Bite: largest
@@ -160,53 +161,11 @@ def feed_limits(
     return FeedLimits(limits, bite_min_mm * per_bite)
 
 
-def feed_window(
-    *,
-    speed_m_s: float,
-    pitch_mm: float,
-    kerf_mm: float,
-    height_mm: float,
-    gullet_area_mm2: float,
-    gullet_fill_limit: float,
-    bite_min_mm: float,
-    bite_max_mm: float,
-    K_ref_MPa: float,
-    m: float,
-    dullness: float,
-    dull_energy_gain: float,
-    feed_ratio_sharp: float,
-    feed_ratio_dull: float,
-    motor_kW: float,
-    drive_efficiency: float,
-    critical_feed_force_N: float,
-    stability_factor: float,
-    edge_slack_feed_force_N: float | None = None,
-    hand_force_N: float | None = None,
-) -> FeedWindow:
-    """The limits of the feed (m/min) and the window they leave: see `feed_limits`.
+@functools.wraps(feed_limits, assigned=())
+def feed_window(**given: Any) -> FeedWindow:
+    """The window that the limits of the feed leave; takes what `feed_limits` takes.
 
     Source: ours, docs/model "Choosing"; each limit from its own formula.
     """
-    found = feed_limits(
-        speed_m_s=speed_m_s,
-        pitch_mm=pitch_mm,
-        kerf_mm=kerf_mm,
-        height_mm=height_mm,
-        gullet_area_mm2=gullet_area_mm2,
-        gullet_fill_limit=gullet_fill_limit,
-        bite_min_mm=bite_min_mm,
-        bite_max_mm=bite_max_mm,
-        K_ref_MPa=K_ref_MPa,
-        m=m,
-        dullness=dullness,
-        dull_energy_gain=dull_energy_gain,
-        feed_ratio_sharp=feed_ratio_sharp,
-        feed_ratio_dull=feed_ratio_dull,
-        motor_kW=motor_kW,
-        drive_efficiency=drive_efficiency,
-        critical_feed_force_N=critical_feed_force_N,
-        stability_factor=stability_factor,
-        edge_slack_feed_force_N=edge_slack_feed_force_N,
-        hand_force_N=hand_force_N,
-    )
+    found = feed_limits(**given)
     return window_from_limits(found.limits_m_min, found.floor_m_min)

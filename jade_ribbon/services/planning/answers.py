@@ -68,7 +68,7 @@ class FeedSpread:
 
     cost: Between
     push_N: Between
-    power_W: Between
+    power_share: Between
     chance_held: float
     held_words: str
 
@@ -275,7 +275,7 @@ def feed_figures(
         spread=FeedSpread(
             spread.cost,
             spread.push_N,
-            spread.power_W,
+            spread.power_share,
             spread.chance_held,
             chance_words(spread.chance_held),
         ),

@@ -202,8 +202,8 @@
           <Figure
             label="power"
             value={span(
-              (100 * figures.power_share * figures.spread.power_W.low) / figures.power_W,
-              (100 * figures.power_share * figures.spread.power_W.high) / figures.power_W,
+              100 * figures.spread.power_share.low,
+              100 * figures.spread.power_share.high,
               "plain",
               "metric",
             )}
