@@ -10,6 +10,7 @@ from jade_ribbon.core.choosing.choose import Choice, Ranked
 from jade_ribbon.core.choosing.cost import Cost
 from jade_ribbon.core.choosing.draws import Dice, Drawn, Factor, drawn
 from jade_ribbon.core.choosing.lot import Lot
+from jade_ribbon.core.choosing.measuring import Settles, Surer, settles, surer
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import Limit
 from jade_ribbon.core.mechanics.life import SHAPE
@@ -23,8 +24,6 @@ but so many."""
 WORN_MOST = 1e4
 UNLIMITED = 1e12
 """Stands in an array for a limit that a band does not have."""
-WORTH_MEASURING_SHARE = 0.002
-"""A measurement is named when it is worth more than this share of the job's money."""
 
 
 @dataclass(frozen=True)
@@ -54,31 +53,6 @@ class BandSpread:
 
 
 @dataclass(frozen=True)
-class Settles:
-    """The one figure that most decides between a choice and its nearest rival."""
-
-    name: str
-    share: float
-
-
-@dataclass(frozen=True)
-class Surer:
-    """A measurement worth making for this job: what it saves on the average, and where."""
-
-    key: str
-    name: str
-    gain: float
-    minutes: float
-    do: str
-    place: str
-    band_id: int | None
-
-    @property
-    def gain_per_minute(self) -> float:
-        return self.gain / self.minutes
-
-
-@dataclass(frozen=True)
 class Chances:
     """The spread of a choice: by place among the bands looked at, its best first."""
 
@@ -90,30 +64,6 @@ class Chances:
     settles: Settles | None
     surer: Surer | None
     guesses: tuple[str, ...]
-
-
-@dataclass(frozen=True)
-class Measurement:
-    """How a figure is measured in the shop: minutes, what to do, where."""
-
-    minutes: float
-    do: str
-    place: str
-
-
-MEASUREMENTS: Mapping[str, Measurement] = {
-    "set": Measurement(4.0, "measure the set of ten teeth", "rack"),
-    "dullness": Measurement(2.0, "judge the edge by its tips", "rack"),
-    "frame": Measurement(15.0, "tension a band by a gauge until the frame holds no more", "saw"),
-    "hand": Measurement(5.0, "push against a scale as you push the work", "saw"),
-    "hour": Measurement(3.0, "say what an hour costs the shop", "shop"),
-    "timber_m3": Measurement(3.0, "say what this timber costs", "shop"),
-    "change_min": Measurement(12.0, "time a change of bands", "shop"),
-    "plane_min_m2": Measurement(6.0, "time the planing of a square metre", "shop"),
-    "sand_min_m2": Measurement(8.0, "time the sanding of a square metre", "shop"),
-    "show_min_m2": Measurement(10.0, "time a square metre made a show face", "shop"),
-}
-"""What can be measured where the application has a place for it."""
 
 
 def _betweens(columns: Sequence[Array], shape: tuple[int, ...]) -> list[list[Between]]:
@@ -179,61 +129,6 @@ def chances_best(costs: Array) -> Array:
     return np.asarray((least / least.sum(axis=0)).mean(axis=1))
 
 
-def _settles(costs: Array, rival: int, factors: Sequence[Factor]) -> Settles | None:
-    """The drawn figure that explains most of the difference to a rival."""
-    gap = costs[rival] - costs[0]
-    spread = float(np.var(gap))
-    if spread <= 0.0:
-        return None
-    shares: dict[str, float] = {}
-    for factor in factors:
-        if factor.band in (None, 0, rival):
-            share = float(np.cov(gap, factor.draws, bias=True)[0, 1] ** 2 / spread)
-            shares[factor.spread.name] = max(shares.get(factor.spread.name, 0.0), share)
-    name = max(shares, key=lambda key: shares[key])
-    return Settles(name, shares[name])
-
-
-def _worth(over: Array, draws: Array) -> float:
-    """What knowing one figure saves a piece on the average: another band where it says so.
-
-    `over` is what each band costs over the first in each draw; over the figure it is taken as a
-    parabola.
-    """
-    line = draws - draws.mean()
-    if not line.any():
-        return 0.0
-    curve = line**2 - (line**2).mean()
-    curve = curve - line * (curve @ line) / (line @ line)
-    middle = over.mean(axis=1)
-    fitted = middle[:, None] + sum(
-        np.outer(over @ part, part) / max(float(part @ part), 1e-300) for part in (line, curve)
-    )
-    return max(0.0, float(middle.min()) - float(fitted.min(axis=0).mean()))
-
-
-def _surer(
-    group: Sequence[Ranked], costs: Array, factors: Sequence[Factor], job: Job
-) -> Surer | None:
-    """The measurement worth most a minute for this job; None where none would pay."""
-    best: Surer | None = None
-    over = costs - costs[0]
-    floor = WORTH_MEASURING_SHARE * float(np.median(costs[0])) * job.cut.count
-    for factor in factors:
-        how = MEASUREMENTS.get(factor.spread.key)
-        if how is None or (factor.band is not None and factor.band >= len(group)):
-            continue
-        gain = _worth(over, factor.draws) * job.cut.count
-        band = None if factor.band is None else group[factor.band].evaluation.facts.band.band_id
-        found = Surer(
-            factor.spread.key, factor.spread.name, gain, how.minutes, how.do, how.place, band
-        )
-        better = best is None or found.gain_per_minute > best.gain_per_minute
-        if gain > floor and better:
-            best = found
-    return best
-
-
 def _rival(costs: Array) -> int | None:
     """The place of the band that most often costs less than the first; None without another."""
     if len(costs) < 2:
@@ -266,27 +161,74 @@ def chances(
     draw runs at the feed it allows, as a shop does that watches its cut. `advice` on what decides
     and what to measure may be left out.
     """
+    return chances_together((choice,), job, dice, advice=advice)[0]
+
+
+def chances_together(
+    choices: Sequence[Choice], job: Job, dice: Dice | None = None, *, advice: bool = True
+) -> list[Chances | None]:
+    """How sure each of some choices for one cut on one saw is, all looked at in the same draws.
+
+    Advice is given on the first of them.
+    """
+    parts = [_looked_at(choice) for choice in choices]
+    everything = [r for part in parts for r in part]
+    if not everything:
+        return [None] * len(parts)
+    seen = drawn([r.evaluation for r in everything], job, dice or Dice())
+    lots = [r.lot for r in everything if r.lot is not None]
+    costs = lot_costs([r.run.cost for r in everything], lots, seen, job)
+    best = np.zeros(len(everything))
+    starts = [0, *np.cumsum([len(part) for part in parts]).tolist()]
+    groups = [sum(r.in_pitch for r in part) or 1 for part in parts]
+    for part, start, group in zip(parts, starts, groups, strict=False):
+        if part:
+            best[start : start + group] = chances_best(costs[start : start + group])
+    bands = band_spreads(best, costs, seen, np.array([r.run.feed_m_min for r in everything]))
+    return [
+        _of_one(
+            part[:group],
+            bands[start : start + len(part)],
+            costs[start : start + group],
+            _own(seen.factors, start, start + len(part)) if advice and start == 0 else None,
+            job,
+            tuple(dict.fromkeys(f.spread.name for f in seen.factors if f.spread.source == "guess")),
+        )
+        if part
+        else None
+        for part, start, group in zip(parts, starts, groups, strict=False)
+    ]
+
+
+def _looked_at(choice: Choice) -> list[Ranked]:
+    """The bands of a choice whose lot was looked at; none where its best is not among them."""
     found = [r for r in choice.ranked if r.lot is not None]
-    lots = [r.lot for r in found if r.lot is not None]
-    if choice.best is None or not found or choice.best is not found[0]:
-        return None
-    seen = drawn([r.evaluation for r in found], job, dice or Dice())
-    costs = lot_costs([r.run.cost for r in found], lots, seen, job)
-    group = max(1, sum(r.in_pitch for r in found))
-    best = np.zeros(len(found))
-    best[:group] = chances_best(costs[:group])
-    rival = _rival(costs[:group])
-    close = rival if rival is not None and _close(costs, rival) else None
+    return found if found and choice.best is found[0] else []
+
+
+def _own(factors: Sequence[Factor], start: int, end: int) -> list[Factor]:
+    """What was drawn for all, and for the bands from one place to another."""
+    return [f for f in factors if f.band is None or start <= f.band < end]
+
+
+def _of_one(
+    group: Sequence[Ranked],
+    bands: tuple[BandSpread, ...],
+    costs: Array,
+    advise: Sequence[Factor] | None,
+    job: Job,
+    guesses: tuple[str, ...],
+) -> Chances:
+    """One choice among bands drawn with others: its group's costs, first in its rows."""
+    rival = _rival(costs)
     return Chances(
-        group=group,
-        cheaper=tuple(tuple((costs[:group] > row).mean(axis=1).tolist()) for row in costs[:group]),
-        bands=band_spreads(best, costs, seen, np.array([r.run.feed_m_min for r in found])),
-        close_to=close,
-        settles=_settles(costs, rival, seen.factors) if advice and rival is not None else None,
-        surer=_surer(found[:group], costs[:group], seen.factors, job) if advice else None,
-        guesses=tuple(
-            dict.fromkeys(f.spread.name for f in seen.factors if f.spread.source == "guess")
-        ),
+        group=len(group),
+        cheaper=tuple(tuple((costs > row).mean(axis=1).tolist()) for row in costs),
+        bands=bands,
+        close_to=rival if rival is not None and _close(costs, rival) else None,
+        settles=None if advise is None or rival is None else settles(costs, rival, advise),
+        surer=None if advise is None else surer(group, costs, advise, job),
+        guesses=guesses,
     )
 
 

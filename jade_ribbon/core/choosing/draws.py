@@ -35,6 +35,7 @@ from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import FeedWindow
 from jade_ribbon.core.mechanics.life import PRIOR_WEIGHT, SHAPE, metres_sd
 from jade_ribbon.core.quantities.arrays import Array, as_array, as_figure, least, most
+from jade_ribbon.core.quantities.fields import columns_checked
 
 DRAWS = 256
 SEED = 1
@@ -224,8 +225,10 @@ def drawn(
     facts = drawn_bands(many, factors, dice.count)
     target = facts.stress_target_MPa
     assert target is not None
-    stress = least(target, reachable_stress(facts, there))
-    at = stiffened(dataclasses.replace(many, facts=facts, stress_MPa=stress), there)
-    assert at.window is not None
-    feed = feed_to_run_at(at.window, there) if feed_m_min is None else feed_m_min
-    return Drawn(figures_at(at, there, feed), at.window, as_array(feed), factors, there)
+    with columns_checked():
+        stress = least(target, reachable_stress(facts, there))
+        at = stiffened(dataclasses.replace(many, facts=facts, stress_MPa=stress), there)
+        assert at.window is not None
+        feed = feed_to_run_at(at.window, there) if feed_m_min is None else feed_m_min
+        run = figures_at(at, there, feed)
+    return Drawn(run, at.window, as_array(feed), factors, there)

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from itertools import islice
 
 from jade_ribbon.core.bands.facts import BandFacts, band_facts, look_up
@@ -81,6 +82,13 @@ def _speed_finder(job: Job) -> Callable[[BandFacts], SpeedChoice | None]:
     return find
 
 
+@lru_cache(maxsize=4096)
+def _tight_radius_mm(width_mm: float, thickness_mm: float, kerf_mm: float) -> float:
+    """Asked again at every plan for the same types, rack and kerfs."""
+    found = min_radius(width_mm=width_mm, thickness_mm=thickness_mm, kerf_mm=kerf_mm)
+    return found.min_radius_mm
+
+
 def _start(
     facts: BandFacts,
     job: Job,
@@ -90,9 +98,7 @@ def _start(
 ) -> Evaluation:
     """A band up to its speed at the drive's nearest the target, with what excludes it by then."""
     band = facts.band
-    tight = min_radius(
-        width_mm=band.width_mm, thickness_mm=band.thickness_mm, kerf_mm=facts.kerf_mm
-    ).min_radius_mm
+    tight = _tight_radius_mm(band.width_mm, band.thickness_mm, facts.kerf_mm)
     reachable = reachable_stress(facts, job)
     mean, least = teeth_in_cut(facts, job)
     speed = speed_of(facts)

@@ -14,6 +14,7 @@ from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.life import SHAPE
 from jade_ribbon.core.mechanics.lots import LotForecast, lot_forecast
 from jade_ribbon.core.quantities.arrays import Array, as_array, as_figure
+from jade_ribbon.core.quantities.fields import columns_checked
 
 BLUNT = 2.0
 """No edge is taken for duller: past it a cut only rubs."""
@@ -69,9 +70,11 @@ def _ways(
     many = stack(found, wide=True)
     everywhere = np.concatenate(alongs, axis=1)
     band = dataclasses.replace(many.facts.band, dullness=as_figure(everywhere))
-    at = stiffened(dataclasses.replace(many, facts=dataclasses.replace(many.facts, band=band)), job)
-    assert at.window is not None
-    run = figures_at(at, job, share * feed_to_run_at(at.window, job))
+    facts = dataclasses.replace(many.facts, band=band)
+    with columns_checked():
+        at = stiffened(dataclasses.replace(many, facts=facts), job)
+        assert at.window is not None
+        run = figures_at(at, job, share * feed_to_run_at(at.window, job))
     pieces = as_array(many.facts.life_m) / as_array(run.equivalent_m)
     money = (run.contact.cutting_time_s / 60.0, run.cost.later, run.cost.power)
     rates = [pieces * np.broadcast_to(as_array(r), everywhere.shape) for r in (1.0, *money)]

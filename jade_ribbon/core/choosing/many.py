@@ -64,8 +64,9 @@ def stack(found: Sequence[Evaluation], *, wide: bool = False) -> Evaluation:
 def rows(value: Any, count: int) -> list[Any]:
     """A thing of columns as many single things, in order."""
     if isinstance(value, np.ndarray):
-        plain: list[Any] = np.broadcast_to(value, (count,)).tolist()
-        return plain
+        if value.shape == (count,):
+            return list(value.tolist())
+        return list(np.broadcast_to(value, (count,)).tolist())
     if isinstance(value, Mapping):
         columns = [rows(v, count) for v in value.values()]
         return [dict(zip(value, line, strict=True)) for line in zip(*columns, strict=True)]

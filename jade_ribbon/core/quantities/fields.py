@@ -8,7 +8,9 @@ in `plausible`, and only leads to a question ("did you mean 0.64 mm?").
 import functools
 import inspect
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
+from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass
 from typing import Any, ParamSpec, TypeVar
 
@@ -169,6 +171,22 @@ def fault_in(name: str, value: object) -> Fault | None:
     return None
 
 
+_columns_checked: ContextVar[bool] = ContextVar("columns checked", default=False)
+
+
+@contextmanager
+def columns_checked() -> Iterator[None]:
+    """Inside, arrays are not held to their ranges: the single figures they vary were, before.
+
+    Single numbers are checked as ever, and so is every result that must be finite.
+    """
+    token = _columns_checked.set(True)
+    try:
+        yield
+    finally:
+        _columns_checked.reset(token)
+
+
 def checked(formula: Callable[P, R]) -> Callable[P, R]:
     """Check every argument of a formula against RANGES by its name before computing.
 
@@ -181,12 +199,15 @@ def checked(formula: Callable[P, R]) -> Callable[P, R]:
 
     def faults_in(given: Mapping[str, Any]) -> list[Fault]:
         faults = []
+        skipped = np.ndarray if _columns_checked.get() else None
         for name, value in given.items():
             # The common case first, without building anything.
             if value.__class__ is float and name in bounds:
                 low, high = bounds[name]
                 if low + LEAST < value < high:
                     continue
+            elif value.__class__ is skipped:
+                continue
             if name not in ranges or (value is None and name in optional):
                 continue
             if (fault := fault_in(name, value)) is not None:

@@ -6,7 +6,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.choosing.cautions import DISCLAIMER, cautions_for
-from jade_ribbon.core.choosing.chances import Chances, chances, cost_range
+from jade_ribbon.core.choosing.chances import Chances, chances_together, cost_range
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.explain import reasons, worth_buying
 from jade_ribbon.core.choosing.figures import explain_figures
@@ -114,10 +114,9 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
     job = job_for(snapshot, saw, given, rack)
     choice = choose(job, beside=OPTIONS_SHOWN + 1)
     best = choice.best
-    found = chances(choice, job)
     types_job = job_for(snapshot, saw, given, type_candidates(snapshot))
     types = choose(types_job, brief=True)
-    types_found = chances(types, types_job, advice=False)
+    found, types_found = chances_together((choice, types), job)
     options = _options(choice, found, job, snapshot)
     return PlanAnswer(
         saw_id=row.id,

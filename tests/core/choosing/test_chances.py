@@ -7,7 +7,13 @@ import pytest
 from hypothesis import assume, given, reject, settings
 from hypothesis import strategies as st
 
-from jade_ribbon.core.choosing.chances import Chances, at_feed, chances, chances_best
+from jade_ribbon.core.choosing.chances import (
+    Chances,
+    at_feed,
+    chances,
+    chances_best,
+    chances_together,
+)
 from jade_ribbon.core.choosing.choose import Choice, choose
 from jade_ribbon.core.choosing.draws import Dice, factors_of
 from jade_ribbon.core.choosing.lot import lots
@@ -41,6 +47,17 @@ def test_chances_of_a_group_sum_to_one(job: Job) -> None:
     _, found = seen(job)
     assert sum(b.chance_best for b in found.bands[: found.group]) == pytest.approx(1.0)
     assert all(b.chance_best == 0.0 for b in found.bands[found.group :])
+
+
+@settings(max_examples=20, deadline=None, derandomize=True)
+@given(jobs())
+def test_looked_at_beside_another_choice_it_is_as_sure(job: Job) -> None:
+    choice, alone = seen(job)
+    first, second = chances_together((choice, choice), job)
+    assert first is not None and second is not None
+    # The second one's bands are others with dice of their own: only what is shared is alike.
+    assert first == alone
+    assert second.group == alone.group and second.surer is None
 
 
 @settings(max_examples=40, deadline=None, derandomize=True)

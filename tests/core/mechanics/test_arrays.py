@@ -16,12 +16,21 @@ from jade_ribbon.core.mechanics.feed import window_from_limits
 from jade_ribbon.core.mechanics.stiffness import stability_limit
 from jade_ribbon.core.quantities.arrays import as_array, as_figure
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.fields import columns_checked
 from tests.support.shop import VECTORS
 
 BY_THEMSELVES = {"life_posterior", "thickness_map", "slicing", "lot_forecast"}
 """Calculations over lists, or with whole numbers for an answer."""
 FORMULAS = {name: f for name, f in CALCULATIONS.items() if name not in BY_THEMSELVES}
 Case = Mapping[str, Any]
+IN_GUIDES: dict[str, Any] = {
+    "width_mm": 16.0,
+    "gullet_depth_mm": 2.8,
+    "thickness_mm": 0.8,
+    "guide_span_mm": 284.0,
+    "cut_height_mm": 118.0,
+    "speed_m_s": 20.0,
+}
 
 
 def _alike(cases: list[Case]) -> list[list[Case]]:
@@ -69,21 +78,13 @@ def test_an_array_of_cases_is_each_of_them(name: str) -> None:
 
 
 def test_a_range_is_checked_once_for_all_of_an_array() -> None:
-    good: dict[str, Any] = {
-        "width_mm": 16.0,
-        "gullet_depth_mm": 2.8,
-        "thickness_mm": 0.8,
-        "guide_span_mm": 284.0,
-        "cut_height_mm": 118.0,
-        "speed_m_s": 20.0,
-    }
     with pytest.raises(InputError, match="stress_MPa: -3 is out of range"):
-        stability_limit(stress_MPa=as_figure(np.array([80.0, -3.0])), **good)
-    tall = good | {"cut_height_mm": as_figure(np.array([118.0, 300.0]))}
+        stability_limit(stress_MPa=as_figure(np.array([80.0, -3.0])), **IN_GUIDES)
+    tall = IN_GUIDES | {"cut_height_mm": as_figure(np.array([118.0, 300.0]))}
     with pytest.raises(InputError, match="does not fit between the guides"):
         stability_limit(stress_MPa=80.0, **tall)
     with pytest.raises(InputError, match="is out of range"):
-        stability_limit(stress_MPa=as_figure(np.array([80.0, np.nan])), **good)
+        stability_limit(stress_MPa=as_figure(np.array([80.0, np.nan])), **IN_GUIDES)
 
 
 @given(st.lists(st.tuples(st.floats(0.05, 20), st.floats(0.05, 20)), min_size=1, max_size=8))
@@ -98,3 +99,15 @@ def test_windows_of_many_limits_are_each_window(limits: list[tuple[float, float]
         feed = np.asarray(many.recommended_m_min)[place]
         wanted = single.recommended_m_min
         assert np.isnan(feed) if wanted is None else feed == wanted
+
+
+def test_columns_checked_before_are_not_checked_again_but_numbers_are() -> None:
+    far = as_figure(np.array([80.0, 2e6]))
+    with columns_checked():
+        assert as_array(
+            stability_limit(stress_MPa=far, **IN_GUIDES).critical_feed_force_N
+        ).shape == (2,)
+        with pytest.raises(InputError, match="stress_MPa"):
+            stability_limit(stress_MPa=-3.0, **IN_GUIDES)
+    with pytest.raises(InputError, match="stress_MPa"):
+        stability_limit(stress_MPa=far, **IN_GUIDES)
