@@ -25,7 +25,7 @@ from jade_ribbon.core.simulation.wheels import follow, some_wheel
 from jade_ribbon.demo.world import make_world
 from jade_ribbon.formats.job import JobFile
 from jade_ribbon.server import settle
-from jade_ribbon.services.records import now
+from jade_ribbon.services.clock import now
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 from jade_ribbon.store.models import BandRow, EdgeLifeRow, RunRow, SawRow

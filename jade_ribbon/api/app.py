@@ -10,6 +10,7 @@ from jade_ribbon.api.operations import MOST_JSON_BYTES, mount_operations
 from jade_ribbon.api.problems import handle_problems
 from jade_ribbon.api.sheets import card_sheet, setup_pdf
 from jade_ribbon.api.strangers import guard
+from jade_ribbon.services import clock
 from jade_ribbon.services.setup.instruments import Instruments
 from jade_ribbon.store.migrate import opened
 
@@ -30,7 +31,10 @@ def create_app(file: Path | str) -> Flask:
 
 def open_file(app: Flask, file: Path) -> None:
     """Put an application on a shop's file; instruments start anew."""
-    app.extensions["store"] = opened(file)
+    store = opened(file)
+    with store.read() as session:
+        clock.begin(session)
+    app.extensions["store"] = store
     app.extensions["instruments"] = Instruments()
 
 

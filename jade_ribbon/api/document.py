@@ -6,7 +6,18 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from jade_ribbon import __version__
-from jade_ribbon.api.operations import JSON, MOST_ID, OPERATIONS, SOUND, Operation
+from jade_ribbon.api.operations import (
+    JSON,
+    KEY_FORM,
+    MOST_ID,
+    MOST_NAME,
+    OPERATIONS,
+    PERSON,
+    SENDING,
+    SOUND,
+    WRITE_KEY,
+    Operation,
+)
 from jade_ribbon.api.problems import PROBLEM, Problem
 from jade_ribbon.formats.job import JobFile
 
@@ -61,11 +72,25 @@ def _path(op: Operation) -> list[dict[str, Any]]:
     ]
 
 
+def _headers(op: Operation) -> list[dict[str, Any]]:
+    """What a writer may say beside the body: its key of this write, and who is at the screen."""
+    if not op.writes:
+        return []
+    return [
+        {
+            "name": WRITE_KEY,
+            "in": "header",
+            "schema": {"type": "string", "pattern": KEY_FORM.pattern},
+        },
+        {"name": PERSON, "in": "header", "schema": {"type": "string", "maxLength": MOST_NAME}},
+    ]
+
+
 def _responses(op: Operation, schema: Any) -> dict[str, Any]:
     codes = ["400", "404", "405", "503"]
     if op.method != "GET":
         codes += ["403", "409"]
-    if op.method in ("POST", "PUT"):
+    if op.method in SENDING:
         codes += ["413", "415"]
     if op.body is not None or op.raw_body or op.query is not None or op.method != "GET":
         codes += ["422"]
@@ -100,7 +125,7 @@ def document() -> dict[str, Any]:
         entry: dict[str, Any] = {
             "operationId": op.name,
             "summary": op.summary,
-            "parameters": _path(op) + _query(op),
+            "parameters": _path(op) + _query(op) + _headers(op),
             "responses": _responses(op, refs[(op.name, "serialization")]),
         }
         if op.body is not None or op.raw_body:

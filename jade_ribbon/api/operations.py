@@ -5,23 +5,32 @@ come, so that neither can drift from the other.
 """
 
 import functools
+import hashlib
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
+from urllib.parse import unquote
 
 from flask import Flask, Response, current_app, request
 from pydantic import BaseModel, TypeAdapter, ValidationError
 from werkzeug.exceptions import UnsupportedMediaType
 
 from jade_ribbon.api.audience import wants_open
-from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.formats import sentences
 from jade_ribbon.formats.validation import Strict, faults_of, read_json
+from jade_ribbon.services.answered import Answered, recall, remember
 from jade_ribbon.services.errors import NotFoundError
+from jade_ribbon.services.records import begin_deed
 from jade_ribbon.store.database import Store
 
 MOST_ID = 2**53
+WRITE_KEY = "Idempotency-Key"
+KEY_FORM = re.compile(r"[A-Za-z0-9_-]{8,64}")
+PERSON = "Jade-Person"
+MOST_NAME = 40
+SENDING = ("POST", "PATCH")
 JSON = "application/json"
 SOUND = "audio/wav"
 MOST_JSON_BYTES = 2 * 1024 * 1024
@@ -115,7 +124,7 @@ def _arguments(op: Operation, path: dict[str, int]) -> dict[str, Any]:
         if value > MOST_ID:
             raise NotFoundError(name.removesuffix("_id"), value)
     given: dict[str, Any] = dict(path)
-    if op.method in ("POST", "PUT") and request.mimetype != op.media:
+    if op.method in SENDING and request.mimetype != op.media:
         # With a body or without: what a form can send, any page can.
         raise UnsupportedMediaType(f"Send {op.media}, also where there is no body.")
     if op.body is not None or op.raw_body:
@@ -130,11 +139,51 @@ def _arguments(op: Operation, path: dict[str, int]) -> dict[str, Any]:
     return given
 
 
+def _rendered(op: Operation, result: Any) -> str:
+    context = {sentences.OPEN: wants_open()}
+    return _adapter(op.answer).dump_json(result, context=context).decode()
+
+
+def _write_key() -> str | None:
+    """The sender's key of one intended write."""
+    key = request.headers.get(WRITE_KEY)
+    if key is not None and not KEY_FORM.fullmatch(key):
+        words = f"{key[:80]!r} is not accepted; accepted: 8 to 64 letters, digits, - or _"
+        raise InputError([Fault(WRITE_KEY, words, key[:80])])
+    return key
+
+
+def _person() -> str:
+    """Who is at the screen, as the screen says."""
+    name = unquote(request.headers.get(PERSON, "")).strip()
+    if len(name) > MOST_NAME or not name.isprintable():
+        words = f"{name[:80]!r} is not accepted; accepted: up to {MOST_NAME} letters"
+        raise InputError([Fault(PERSON, words, name[:80])])
+    return name
+
+
+def _written(op: Operation, given: dict[str, Any]) -> Response:
+    """Do a write once, and render its answer before it is committed: both, or neither."""
+    key, person = _write_key(), _person()
+    told = (request.method, request.full_path, request.get_data())
+    asked = hashlib.sha256(repr(told).encode()).hexdigest()
+    with store().write() as session:
+        begin_deed(session, person)
+        known = None if key is None else recall(session, key, asked)
+        if known is not None:
+            return Response(known.text, known.status, mimetype=JSON)
+        text = _rendered(op, op.view(session, **given))
+        if key is not None:
+            remember(session, key, asked, Answered(op.status, text))
+    return Response(text, op.status, mimetype=JSON)
+
+
 def _respond(op: Operation, **path: int) -> Response:
     given = _arguments(op, path)
-    with store().write() if op.writes else store().read() as session:
-        result = op.view(session, **given)
-    text = _adapter(op.answer).dump_json(result, context={sentences.OPEN: wants_open()})
+    if op.writes:
+        return _written(op, given)
+    with store().read() as session:
+        text = _rendered(op, op.view(session, **given))
     return Response(text, op.status, mimetype=JSON)
 
 

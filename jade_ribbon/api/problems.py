@@ -3,6 +3,7 @@
 import json
 import logging
 from dataclasses import dataclass, field
+from typing import Any
 
 from flask import Flask, Response
 from sqlalchemy.exc import OperationalError
@@ -12,7 +13,7 @@ from jade_ribbon.api.audience import wants_open
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, join, sentence
 from jade_ribbon.formats.sentences import written
-from jade_ribbon.services.errors import ConflictError, NotFoundError
+from jade_ribbon.services.errors import ConflictError, NotFoundError, StaleError
 
 LOG = logging.getLogger("jade_ribbon.api")
 PROBLEM = "application/problem+json"
@@ -36,17 +37,26 @@ class Problem:
     code: str
     detail: Said
     errors: list[FaultBody] = field(default_factory=list)
+    current: dict[str, Any] | None = None
+    """What a record is now that was saved by somebody else, its `version` among it."""
 
 
 TITLES = {
     "input": "Something given cannot be used",
     "not_found": "Not found",
     "conflict": "Not possible as things stand",
+    "stale": "Saved by somebody else meanwhile",
     "internal": "Something went wrong here",
 }
 
 
-def answer(status: int, code: str, detail: Said, errors: list[FaultBody] | None = None) -> Response:
+def answer(
+    status: int,
+    code: str,
+    detail: Said,
+    errors: list[FaultBody] | None = None,
+    current: dict[str, Any] | None = None,
+) -> Response:
     """Build the response of a problem."""
     is_open = wants_open()
     body = {
@@ -58,6 +68,7 @@ def answer(status: int, code: str, detail: Said, errors: list[FaultBody] | None 
         "errors": [
             {"path": e.path, "message": written(e.message, is_open=is_open)} for e in errors or []
         ],
+        "current": current,
     }
     return Response(json.dumps(body, ensure_ascii=False), status, mimetype=PROBLEM)
 
@@ -66,6 +77,11 @@ def _input(error: InputError) -> Response:
     faults = [FaultBody(f.path, f.message) for f in error.faults]
     detail = join("; ", (sentence(f"{f.path} " if f.path else "", f.message) for f in faults))
     return answer(422, "input", detail, faults)
+
+
+def _stale(error: StaleError) -> Response:
+    """Both are told: what was sent stays with the sender, what is kept comes back."""
+    return answer(409, "stale", str(error), current=error.current | {"version": error.version})
 
 
 def _http(error: HTTPException) -> Response:
@@ -112,6 +128,7 @@ def handle_problems(app: Flask) -> None:
     """Every error leaves as a problem."""
     app.register_error_handler(InputError, _input)
     app.register_error_handler(NotFoundError, lambda e: answer(404, "not_found", str(e)))
+    app.register_error_handler(StaleError, _stale)
     app.register_error_handler(ConflictError, lambda e: answer(409, "conflict", str(e)))
     app.register_error_handler(OperationalError, _store_trouble)
     app.register_error_handler(HTTPException, _http)

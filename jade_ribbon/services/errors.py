@@ -1,5 +1,7 @@
 """Errors of the use cases beside bad input."""
 
+from typing import Any
+
 
 class NotFoundError(LookupError):
     """The record does not exist, or was deleted."""
@@ -11,3 +13,11 @@ class NotFoundError(LookupError):
 
 class ConflictError(RuntimeError):
     """The record is not in a state for this; the message says what to do first."""
+
+
+class StaleError(ConflictError):
+    """The record was saved by somebody else since it was read: what it is now, and its version."""
+
+    def __init__(self, version: int, current: dict[str, Any]) -> None:
+        super().__init__("This was changed by somebody else since you opened it.")
+        self.version, self.current = version, current

@@ -1,13 +1,13 @@
 """Rows as plain records, the change log, and undo."""
 
 from collections.abc import Callable
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Any
 
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.services.errors import ConflictError, NotFoundError
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.errors import NotFoundError
 from jade_ribbon.store.models import (
     AlignmentRow,
     BandEventRow,
@@ -49,6 +49,8 @@ NOUNS: dict[str, type[Base]] = {
 Projection = Callable[[Session, Any], object]
 PROJECTIONS: dict[str, Projection] = {}
 """By noun: what is computed from a record and must follow each change of it."""
+RULES: dict[str, list[Projection]] = {}
+"""By noun: what must hold of a record after each change of it, an undo included."""
 
 
 def projected(noun: str) -> Callable[[Projection], Projection]:
@@ -61,9 +63,14 @@ def projected(noun: str) -> Callable[[Projection], Projection]:
     return register
 
 
-def now() -> datetime:
-    """The present, in UTC."""
-    return datetime.now(UTC)
+def must_hold(noun: str) -> Callable[[Projection], Projection]:
+    """Register a rule of a noun: raises ConflictError or InputError where it does not hold."""
+
+    def register(rule: Projection) -> Projection:
+        RULES.setdefault(noun, []).append(rule)
+        return rule
+
+    return register
 
 
 def as_record(row: Base) -> dict[str, Any]:
@@ -94,59 +101,48 @@ def get(session: Session, noun: str, key: int) -> Any:
     return row
 
 
-def log_change(
-    session: Session, row: Base, action: str, before: dict[str, Any] | None
-) -> ChangeRow:
+EDITS = ("edit", "undo")
+"""Changes that make a form opened before them an old one."""
+
+
+def begin_deed(session: Session, who: str = "") -> None:
+    """All changes of this session are one deed, by one person; undone together."""
+    session.info.update(deed=0, who=who)
+
+
+def check_rules(session: Session, noun: str, row: Any) -> None:
+    """Everything that must hold of a record. ConflictError, InputError."""
+    for rule in RULES.get(noun, ()):
+        rule(session, row)
+
+
+def log_change(session: Session, row: Any, action: str, before: dict[str, Any] | None) -> ChangeRow:
     """Write one change to the log, in the same unit of work as the change.
 
-    What is projected from the record (PROJECTIONS) follows at once.
+    What is projected from the record (PROJECTIONS) follows at once, and its rules must hold.
     """
-    session.flush()
     noun = next(n for n, kind in NOUNS.items() if isinstance(row, kind))
+    if before is not None and action in EDITS and hasattr(row, "version"):
+        row.version += 1
+    with session.no_autoflush:
+        check_rules(session, noun, row)
+    session.flush()
     change = ChangeRow(
         at=now(),
         noun=noun,
-        noun_id=row.id,  # type: ignore[attr-defined]
+        noun_id=row.id,
         action=action,
         before=before,
         after=as_record(row),
+        who=session.info.get("who", ""),
+        deed=session.info.get("deed") or None,
     )
     session.add(change)
     session.flush()
+    if change.deed is None:
+        change.deed = change.id
+        if "deed" in session.info:
+            session.info["deed"] = change.id
     if (follow := PROJECTIONS.get(noun)) is not None:
         follow(session, row)
-    return change
-
-
-def undo_change(session: Session, change_id: int) -> ChangeRow:
-    """Set a record back to what it was before a change; the undo is a change itself.
-
-    ConflictError when a later change to the same record stands, or it was undone already.
-    """
-    change = session.get(ChangeRow, change_id)
-    if change is None:
-        raise NotFoundError("change", change_id)
-    if change.undone:
-        raise ConflictError("This change was undone already.")
-    later = session.scalars(
-        select(ChangeRow.id).where(
-            ChangeRow.noun == change.noun,
-            ChangeRow.noun_id == change.noun_id,
-            ChangeRow.id > change.id,
-            ChangeRow.undone.is_(False),
-            ChangeRow.action != "undo",
-        )
-    ).first()
-    if later is not None:
-        raise ConflictError("A later change to the same record stands: undo that one first.")
-    row = session.get(NOUNS[change.noun], change.noun_id)
-    if row is None:
-        raise NotFoundError(change.noun, change.noun_id)
-    current = as_record(row)
-    if change.before is None:
-        row.deleted_at = now()  # type: ignore[attr-defined]
-    else:
-        bring_back(row, change.before)
-    change.undone = True
-    log_change(session, row, "undo", current)
     return change

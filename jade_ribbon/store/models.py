@@ -15,6 +15,7 @@ from sqlalchemy import (
     Index,
     MetaData,
     String,
+    Text,
     UniqueConstraint,
     text,
 )
@@ -78,6 +79,7 @@ class ShopRow(Base):
     rates: Mapped[dict[str, Any]]
     people: Mapped[list[str]]
     setting_up: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
+    version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
 
 
 class SawRow(Base):
@@ -122,6 +124,7 @@ class SawRow(Base):
     speed_set_m_s: Mapped[float | None]
     wheels_out: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
     fittings: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
+    version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]
 
 
@@ -133,6 +136,9 @@ class BandRow(Base):
         CheckConstraint("width_mm > 0 AND thickness_mm > 0 AND length_mm > 0", name="sizes"),
         CheckConstraint("state IN ('rack', 'out', 'scrapped')", name="state"),
         Index("ix_band_label", "label"),
+        Index(
+            "uq_band_label_living", "label", unique=True, sqlite_where=text("deleted_at IS NULL")
+        ),
     )
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -165,6 +171,7 @@ class BandRow(Base):
     teeth_lost: Mapped[int] = mapped_column(server_default=text("0"), default=0)
     confirmed_m: Mapped[float] = mapped_column(server_default=text("0"), default=0.0)
     kept_for: Mapped[str] = mapped_column(String(20), server_default=text("'all'"), default="all")
+    version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]
 
 
@@ -184,6 +191,7 @@ class BandTypeRow(Base):
     set_per_side_mm: Mapped[float | None]
     price_per_m_minor: Mapped[int | None]
     note: Mapped[str] = mapped_column(default="")
+    version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]
 
 
@@ -250,6 +258,7 @@ class JobRow(Base):
     state: Mapped[str] = mapped_column(String(12), default="planned")
     created_at: Mapped[datetime]
     updated_at: Mapped[datetime]
+    version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]
 
 
@@ -267,6 +276,7 @@ class SetupRow(Base):
     finished_at: Mapped[datetime | None]
     acknowledged: Mapped[list[Any]]
     figures: Mapped[dict[str, Any]]
+    deleted_at: Mapped[datetime | None]
 
 
 class SetupStepRow(Base):
@@ -401,6 +411,8 @@ class RunRow(Base):
     fouling_gain: Mapped[float]
     bending_share: Mapped[float]
     to_confirm: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
+    device_at: Mapped[datetime | None]
+    time_doubt: Mapped[str] = mapped_column(String(20), server_default=text("''"), default="")
     planned_m_min: Mapped[float | None]
     planned_length_mm: Mapped[float | None]
     without_card: Mapped[str] = mapped_column(server_default=text("''"), default="")
@@ -418,14 +430,34 @@ class MaterialRow(Base):
     name: Mapped[str] = mapped_column(String(80))
     changes: Mapped[dict[str, Any]]
     note: Mapped[str] = mapped_column(default="")
+    version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]
 
 
+class AnsweredRow(Base):
+    """What a write was answered with, by its sender's key: sent again, it is not done again."""
+
+    __tablename__ = "answered"
+    __table_args__ = (Index("ix_answered_at", "at"),)
+
+    key: Mapped[str] = mapped_column(String(64), primary_key=True)
+    asked: Mapped[str] = mapped_column(String(64))
+    at: Mapped[datetime]
+    status: Mapped[int]
+    answer: Mapped[str] = mapped_column(Text)
+
+
 class ChangeRow(Base):
-    """One change to a record: what it was before and after, for history and undo."""
+    """One change to a record: what it was before and after, for history and undo.
+
+    `deed` is the first change of those made together; `undoes` the deed taken back by an undo.
+    """
 
     __tablename__ = "change"
-    __table_args__ = (Index("ix_change_noun_noun_id", "noun", "noun_id"),)
+    __table_args__ = (
+        Index("ix_change_noun_noun_id", "noun", "noun_id"),
+        Index("ix_change_deed", "deed"),
+    )
 
     id: Mapped[int] = mapped_column(primary_key=True)
     at: Mapped[datetime]
@@ -435,3 +467,6 @@ class ChangeRow(Base):
     before: Mapped[dict[str, Any] | None] = mapped_column(JSON)
     after: Mapped[dict[str, Any] | None] = mapped_column(JSON)
     undone: Mapped[bool] = mapped_column(default=False)
+    deed: Mapped[int | None]
+    undoes: Mapped[int | None]
+    who: Mapped[str] = mapped_column(String(40), server_default=text("''"), default="")

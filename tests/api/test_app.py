@@ -22,7 +22,7 @@ def test_errors_are_problems_and_keep_their_headers(client: FlaskClient) -> None
         assert response.status_code == status
         assert response.mimetype == "application/problem+json"
         assert response.get_json()["status"] == status
-    assert "PUT" in client.post("/api/shop").headers["Allow"]
+    assert "PATCH" in client.post("/api/shop").headers["Allow"]
 
 
 def test_pages_are_protected(client: FlaskClient) -> None:

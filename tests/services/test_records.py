@@ -9,12 +9,12 @@ from jade_ribbon.services.records import (
     NOUNS,
     PROJECTIONS,
     as_record,
+    begin_deed,
     bring_back,
     get,
     log_change,
-    undo_change,
 )
-from jade_ribbon.services.undo import history, undo
+from jade_ribbon.services.undo import changes, undo
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.models import ChangeRow
 from tests.support.stores import GIVEN
@@ -34,17 +34,19 @@ def test_undo_goes_back_and_is_a_change_itself(store: Store) -> None:
         bands.edit_band(session, 1, GIVEN.model_copy(update={"place": "loft"}))
         change = session.scalars(select(ChangeRow).order_by(ChangeRow.id.desc())).first()
         assert change is not None
-        undo_change(session, change.id)
+        undo(session, change.id)
         assert get(session, "band", 1).place == ""
-        told = history(session, "band", 1)
-        assert [c.action for c in told] == ["undo", "edit", "add"]
-        assert told[0].changed["place"] == ["loft", ""]
+        told = changes(session, noun="band", noun_id=1)
+        assert [d.changes[0].action for d in told] == ["undo", "edit", "add"]
+        line = told[0].changes[0].changed[0]
+        assert (line.field, line.before, line.after) == ("place", "loft", "nothing")
         with pytest.raises(ConflictError, match="undone already"):
             undo(session, change.id)
 
 
 def test_undoing_an_addition_takes_it_away(store: Store) -> None:
     with store.write() as session:
+        begin_deed(session)
         undo(session, 1)
         with pytest.raises(NotFoundError, match="There is no band 1"):
             get(session, "band", 1)
@@ -56,9 +58,9 @@ def test_an_older_change_waits_for_the_later(store: Store) -> None:
         bands.edit_band(session, 1, GIVEN.model_copy(update={"place": "loft"}))
         bands.edit_band(session, 1, GIVEN.model_copy(update={"place": "shed"}))
         with pytest.raises(ConflictError, match="undo that one first"):
-            undo(session, 2)
+            undo(session, 3)
+        undo(session, 4)
         undo(session, 3)
-        undo(session, 2)
         assert get(session, "band", 1).place == ""
 
 
@@ -75,7 +77,8 @@ def test_a_failed_write_leaves_nothing_behind(store: Store) -> None:
         half_a_write()
     with store.read() as session:
         assert get(session, "band", 1).label == "K-07"
-        assert [c.action for c in history(session, "band", 1)] == ["add"]
+        told = changes(session, noun="band", noun_id=1)
+        assert [d.changes[0].action for d in told] == ["add"]
 
 
 def test_unknown_things_are_told(store: Store) -> None:
@@ -83,7 +86,7 @@ def test_unknown_things_are_told(store: Store) -> None:
         with pytest.raises(NotFoundError):
             undo(session, 999)
         with pytest.raises(ValueError, match="'hat' is not accepted"):
-            history(session, "hat", 1)
+            changes(session, noun="hat", noun_id=1)
         assert set(NOUNS) >= {"saw", "band", "job", "run", "material"}
 
 

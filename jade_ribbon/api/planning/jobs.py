@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.formats.validation import Strict
+from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.planning import jobs
 from jade_ribbon.services.planning.inputs import JobInput
 
@@ -35,10 +36,10 @@ def one_job(session: Session, job_id: int) -> jobs.JobAnswer:
     return jobs.one_job(session, job_id)
 
 
-@operation("PUT", "/api/jobs/<int:job_id>", answer=jobs.JobAnswer, body=JobInput)
-def edit_job(session: Session, job_id: int, body: JobInput) -> jobs.JobAnswer:
-    """Save a job."""
-    return jobs.edit_job(session, job_id, body)
+@operation("PATCH", "/api/jobs/<int:job_id>", answer=jobs.JobAnswer, body=jobs.JobEdit)
+def edit_job(session: Session, job_id: int, body: Edit) -> jobs.JobAnswer:
+    """Save what was changed of a job."""
+    return jobs.save_job(session, job_id, body)
 
 
 @operation("DELETE", "/api/jobs/<int:job_id>", answer=Changed)

@@ -4,6 +4,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
+from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.rack import band_types
 from jade_ribbon.services.rack.inputs import OwnTypeInput
 
@@ -20,10 +21,15 @@ def add_band_type(session: Session, body: OwnTypeInput) -> band_types.OwnType:
     return band_types.add_type(session, body)
 
 
-@operation("PUT", "/api/band-types/<int:type_id>", answer=band_types.OwnType, body=OwnTypeInput)
-def edit_band_type(session: Session, type_id: int, body: OwnTypeInput) -> band_types.OwnType:
-    """Change a type."""
-    return band_types.edit_type(session, type_id, body)
+@operation(
+    "PATCH",
+    "/api/band-types/<int:type_id>",
+    answer=band_types.OwnType,
+    body=band_types.OwnTypeEdit,
+)
+def edit_band_type(session: Session, type_id: int, body: Edit) -> band_types.OwnType:
+    """Save what was changed of a type."""
+    return band_types.save_type(session, type_id, body)
 
 
 @operation("DELETE", "/api/band-types/<int:type_id>", answer=Changed)

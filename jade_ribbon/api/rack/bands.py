@@ -4,8 +4,9 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
+from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.rack import bands, pages
-from jade_ribbon.services.rack.inputs import BandEventInput, BandInput
+from jade_ribbon.services.rack.inputs import BandEventInput, NewBandInput
 
 
 @operation("GET", "/api/bands", answer=list[bands.BandAnswer])
@@ -14,10 +15,10 @@ def list_bands(session: Session) -> list[bands.BandAnswer]:
     return bands.list_bands(session)
 
 
-@operation("POST", "/api/bands", answer=bands.BandAnswer, body=BandInput, status=201)
-def add_band(session: Session, body: BandInput) -> bands.BandAnswer:
-    """Add a band to the rack."""
-    return bands.add_band(session, body)
+@operation("POST", "/api/bands", answer=bands.BandAnswer, body=NewBandInput, status=201)
+def add_band(session: Session, body: NewBandInput) -> bands.BandAnswer:
+    """Add a band to the rack, and those bought with it."""
+    return bands.add_bands(session, body)
 
 
 @operation("GET", "/api/bands/<int:band_id>", answer=pages.BandPage)
@@ -26,10 +27,10 @@ def band_page(session: Session, band_id: int) -> pages.BandPage:
     return pages.band_page(session, band_id)
 
 
-@operation("PUT", "/api/bands/<int:band_id>", answer=bands.BandAnswer, body=BandInput)
-def edit_band(session: Session, band_id: int, body: BandInput) -> bands.BandAnswer:
-    """Edit a band."""
-    return bands.edit_band(session, band_id, body)
+@operation("PATCH", "/api/bands/<int:band_id>", answer=bands.BandAnswer, body=bands.BandEdit)
+def edit_band(session: Session, band_id: int, body: Edit) -> bands.BandAnswer:
+    """Save what was changed of a band."""
+    return bands.save_band(session, band_id, body)
 
 
 @operation("DELETE", "/api/bands/<int:band_id>", answer=Changed)

@@ -9,15 +9,14 @@ from sqlalchemy.orm import Session
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.core.setup.tyres import TyreVerdict
+from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.setup import alignments, kept, readings, roles, scale, stands
 from jade_ribbon.services.setup.inputs import (
     AlignmentMove,
     AlignmentStart,
     CloseInput,
     DefectInput,
-    FittingsInput,
     ScalePointInput,
-    SettingUpInput,
     SpeedMeasured,
     TyreInput,
 )
@@ -41,10 +40,10 @@ def saw_stands(session: Session, saw_id: int, query: StandQuery) -> stands.Stand
     return stands.stand(session, saw_id, query.job_id)
 
 
-@operation("PUT", "/api/saws/<int:saw_id>/fittings", answer=Changed, body=FittingsInput)
-def write_fittings(session: Session, saw_id: int, body: FittingsInput) -> Changed:
-    """Save what is known of a saw for setting it up; it can be undone."""
-    return Changed(roles.write_fittings(session, saw_id, body))
+@operation("PATCH", "/api/saws/<int:saw_id>/fittings", answer=Changed, body=roles.FittingsEdit)
+def write_fittings(session: Session, saw_id: int, body: Edit) -> Changed:
+    """Save what was changed of a saw's fittings; it can be undone."""
+    return Changed(roles.save_fittings(session, saw_id, body))
 
 
 @operation("GET", "/api/saws/<int:saw_id>/scale", answer=scale.ScaleAnswer)
@@ -165,7 +164,7 @@ def read_setting_up(session: Session) -> roles.SettingUp:
     return roles.read_setting_up(session)
 
 
-@operation("PUT", "/api/setting-up", answer=roles.SettingUp, body=SettingUpInput)
-def write_setting_up(session: Session, body: SettingUpInput) -> roles.SettingUp:
-    """Save them; it can be undone."""
-    return roles.write_setting_up(session, body)
+@operation("PATCH", "/api/setting-up", answer=roles.SettingUp, body=roles.SettingUpEdit)
+def write_setting_up(session: Session, body: Edit) -> roles.SettingUp:
+    """Save what was changed of them; it can be undone."""
+    return roles.save_setting_up(session, body)

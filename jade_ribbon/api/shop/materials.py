@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
+from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.shop import materials
 from jade_ribbon.services.shop.inputs import MaterialInput, NewMaterialInput
 
@@ -24,17 +25,15 @@ def one_material(session: Session, query: MaterialQuery) -> materials.MaterialPa
 
 
 @operation(
-    "PUT",
+    "PATCH",
     "/api/material",
     answer=materials.MaterialPage,
     query=MaterialQuery,
-    body=MaterialInput,
+    body=materials.MaterialEdit,
 )
-def correct_material(
-    session: Session, query: MaterialQuery, body: MaterialInput
-) -> materials.MaterialPage:
+def correct_material(session: Session, query: MaterialQuery, body: Edit) -> materials.MaterialPage:
     """Save the shop's own figures of a material."""
-    return materials.correct(session, query.key, body)
+    return materials.save(session, query.key, body)
 
 
 @operation("DELETE", "/api/material", answer=Changed, query=MaterialQuery)

@@ -4,6 +4,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
+from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.shop import saws
 from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput
 
@@ -26,10 +27,10 @@ def one_saw(session: Session, saw_id: int) -> saws.SawAnswer:
     return saws.one_saw(session, saw_id)
 
 
-@operation("PUT", "/api/saws/<int:saw_id>", answer=saws.SawAnswer, body=SawInput)
-def edit_saw(session: Session, saw_id: int, body: SawInput) -> saws.SawAnswer:
-    """Edit a saw."""
-    return saws.edit_saw(session, saw_id, body)
+@operation("PATCH", "/api/saws/<int:saw_id>", answer=saws.SawAnswer, body=saws.SawEdit)
+def edit_saw(session: Session, saw_id: int, body: Edit) -> saws.SawAnswer:
+    """Save what was changed of a saw."""
+    return saws.save_saw(session, saw_id, body)
 
 
 @operation("DELETE", "/api/saws/<int:saw_id>", answer=Changed)

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from pydantic import BaseModel, Field
+from pydantic.json_schema import SkipJsonSchema
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.operations import operation
@@ -11,9 +12,9 @@ from jade_ribbon.core.quantities.plausible import meant
 from jade_ribbon.formats.validation import Strict
 from jade_ribbon.services import search as finding
 from jade_ribbon.services import undo as undoing
+from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.shop import reference as tables
 from jade_ribbon.services.shop import settings as settings
-from jade_ribbon.services.shop.inputs import ShopInput
 
 
 class SearchQuery(BaseModel):
@@ -22,11 +23,12 @@ class SearchQuery(BaseModel):
     q: Annotated[str, Field(max_length=100)] = ""
 
 
-class HistoryQuery(BaseModel):
-    """Whose history."""
+class ChangesQuery(BaseModel):
+    """Of which record, all where none is named; and before which deed, for the next page."""
 
-    noun: Annotated[str, Field(max_length=20)]
-    noun_id: Annotated[int, Field(ge=1, le=2**53)]
+    noun: Annotated[str, Field(max_length=20)] | SkipJsonSchema[None] = None
+    noun_id: Annotated[int, Field(ge=1, le=2**53)] | SkipJsonSchema[None] = None
+    before: Annotated[int, Field(ge=1, le=2**53)] | SkipJsonSchema[None] = None
 
 
 @operation("GET", "/api/shop", answer=settings.Shop)
@@ -35,10 +37,10 @@ def read_shop(session: Session) -> settings.Shop:
     return settings.read_shop(session)
 
 
-@operation("PUT", "/api/shop", answer=settings.Shop, body=ShopInput)
-def write_shop(session: Session, body: ShopInput) -> settings.Shop:
-    """Save the shop's settings."""
-    return settings.write_shop(session, body)
+@operation("PATCH", "/api/shop", answer=settings.Shop, body=settings.ShopEdit)
+def write_shop(session: Session, body: Edit) -> settings.Shop:
+    """Save what was changed of the shop's settings."""
+    return settings.save_shop(session, body)
 
 
 @operation("GET", "/api/reference", answer=tables.Reference)
@@ -73,13 +75,13 @@ def search(session: Session, query: SearchQuery) -> list[finding.Hit]:
     return finding.search(session, query.q)
 
 
-@operation("GET", "/api/changes", answer=list[undoing.Change], query=HistoryQuery)
-def history(session: Session, query: HistoryQuery) -> list[undoing.Change]:
-    """The history of a record, newest first."""
-    return undoing.history(session, query.noun, query.noun_id)
+@operation("GET", "/api/changes", answer=list[undoing.Deed], query=ChangesQuery)
+def changes(session: Session, query: ChangesQuery) -> list[undoing.Deed]:
+    """What was changed, deleted and undone, newest first."""
+    return undoing.changes(session, **query.model_dump())
 
 
-@operation("POST", "/api/changes/<int:change_id>/undo", answer=undoing.Change)
-def undo(session: Session, change_id: int) -> undoing.Change:
-    """Undo a change."""
+@operation("POST", "/api/changes/<int:change_id>/undo", answer=undoing.Deed)
+def undo(session: Session, change_id: int) -> undoing.Deed:
+    """Undo a change with what was changed together with it."""
     return undoing.undo(session, change_id)

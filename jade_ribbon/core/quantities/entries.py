@@ -57,6 +57,7 @@ ENTRIES: Mapping[str, Range] = {
     "stack": Range(1, 500),
     "throat_need_mm": _over_0(20_000),
     "time_s": _over_0(1_000_000),
+    "waited_s": Range(0, 1e9),
     # house rules and rates
     "guard_gap_mm": Range(2, 50),
     "gauge_length_mm": Range(10, 2000),

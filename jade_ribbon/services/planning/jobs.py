@@ -13,10 +13,12 @@ from jade_ribbon.formats.job import CutFile, JobFile, RatesFile, RulesFile, SawF
 from jade_ribbon.formats.recommendation import band_record
 from jade_ribbon.formats.validation import read_json
 from jade_ribbon.reference.tables import Material
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.inputs import JobInput, PlanInput
 from jade_ribbon.services.planning.snapshot import rack_candidates, read_snapshot
-from jade_ribbon.services.records import as_record, get, log_change, now
+from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.shop.materials import material_table, own_file, take_file
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import read_shop, rules_for
@@ -25,6 +27,8 @@ from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow
 CUT_KEYS = tuple(CutFile.model_fields)
 SLICE_KEYS = ("slice_mm", "billet_mm")
 """What the sentence says of slices beside the cut."""
+EDITED = (*CUT_KEYS, *SLICE_KEYS, "name", "rules", "saw_id", "band_id")
+JobEdit = edit_of(JobInput)
 STATES = ("planned", "ready", "running", "done")
 
 
@@ -64,6 +68,7 @@ class JobAnswer:
     done_pieces: int
     setup_id: int | None
     updated_at: datetime
+    version: int
 
 
 def cut_file(row: JobRow) -> CutFile:
@@ -111,6 +116,7 @@ def _answer(
         band_id=row.band_id,
         state=row.state,
         updated_at=row.updated_at,
+        version=row.version,
         **{k: getattr(row, k) for k in CUT_KEYS},
     )
 
@@ -131,7 +137,12 @@ def list_jobs(session: Session) -> list[JobAnswer]:
         if job_id is None:
             continue
         done[job_id] = done.get(job_id, 0) + pieces
-    setups = {job: i for i, job in session.execute(select(SetupRow.id, SetupRow.job_id))}
+    setups = {
+        job: i
+        for i, job in session.execute(
+            select(SetupRow.id, SetupRow.job_id).where(SetupRow.deleted_at.is_(None))
+        )
+    }
     table = material_table(session)
     return [_answer(j, s, b, done.get(j.id, 0), setups.get(j.id), table) for j, s, b in rows]
 
@@ -144,7 +155,9 @@ def one_job(session: Session, job_id: int) -> JobAnswer:
         select(RunRow.pieces).where(RunRow.job_id == job_id, RunRow.deleted_at.is_(None))
     )
     setup = session.scalars(
-        select(SetupRow.id).where(SetupRow.job_id == job_id).order_by(SetupRow.id.desc())
+        select(SetupRow.id)
+        .where(SetupRow.job_id == job_id, SetupRow.deleted_at.is_(None))
+        .order_by(SetupRow.id.desc())
     ).first()
     return _answer(
         row,
@@ -162,7 +175,7 @@ def _apply(session: Session, row: JobRow, given: JobInput) -> None:
         get(session, "saw", given.saw_id)
     if given.band_id is not None:
         get(session, "band", given.band_id)
-    for key in (*CUT_KEYS, *SLICE_KEYS, "name", "rules", "saw_id", "band_id"):
+    for key in EDITED:
         setattr(row, key, getattr(given, key))
     tried = given.what_if.model_dump(exclude_none=True) if given.what_if else {}
     row.what_if = tried
@@ -189,6 +202,13 @@ def edit_job(session: Session, job_id: int, given: JobInput) -> JobAnswer:
         row.state = "planned"
     log_change(session, row, "edit", before)
     return one_job(session, job_id)
+
+
+def save_job(session: Session, job_id: int, edit: Edit) -> JobAnswer:
+    """Save what was changed of a job. StaleError when it was saved by somebody else since."""
+    row: JobRow = get(session, "job", job_id)
+    current = {k: getattr(row, k) for k in EDITED} | {"what_if": row.what_if or None}
+    return edit_job(session, job_id, edit.onto(JobInput, current, row.version))
 
 
 def set_state(session: Session, row: JobRow, state: str) -> None:

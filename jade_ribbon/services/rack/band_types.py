@@ -7,10 +7,12 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.job import Candidate
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.bands import MINOR, check_type
 from jade_ribbon.services.rack.inputs import OwnTypeInput
-from jade_ribbon.services.records import as_record, get, log_change, now
+from jade_ribbon.services.records import as_record, get, log_change, must_hold
 from jade_ribbon.store.models import BandTypeRow
 
 PLAIN = (
@@ -41,6 +43,10 @@ class OwnType:
     price_per_m: float | None
     note: str
     change_id: int | None
+    version: int
+
+
+OwnTypeEdit = edit_of(OwnTypeInput)
 
 
 def label_of(row: BandTypeRow) -> str:
@@ -61,7 +67,12 @@ def own_type(row: BandTypeRow) -> Candidate:
 def _answer(row: BandTypeRow, change_id: int | None = None) -> OwnType:
     plain = {n: getattr(row, n) for n in PLAIN}
     return OwnType(
-        id=row.id, label=label_of(row), price_per_m=_money(row), change_id=change_id, **plain
+        id=row.id,
+        label=label_of(row),
+        price_per_m=_money(row),
+        change_id=change_id,
+        version=row.version,
+        **plain,
     )
 
 
@@ -78,14 +89,19 @@ def _apply(row: BandTypeRow, given: OwnTypeInput) -> None:
     row.price_per_m_minor = None if given.price_per_m is None else round(given.price_per_m * MINOR)
 
 
+@must_hold("band_type")
+def no_type_twice(session: Session, row: BandTypeRow) -> None:
+    """A type is among the shop's own once."""
+    found = (t for t in list_types(session) if t.id != row.id)
+    if row.deleted_at is None and any(t.label == label_of(row) for t in found):
+        raise ConflictError(f"{label_of(row)} is among your types already.")
+
+
 def add_type(session: Session, given: OwnTypeInput) -> OwnType:
     """A new type. ConflictError when the same one is there already."""
-    row = BandTypeRow()
+    row = BandTypeRow(version=1)
     _apply(row, given)
-    if any(t.label == label_of(row) for t in list_types(session)):
-        raise ConflictError(f"{label_of(row)} is among your types already.")
     session.add(row)
-    session.flush()
     return _answer(row, log_change(session, row, "add", None).id)
 
 
@@ -94,6 +110,13 @@ def edit_type(session: Session, type_id: int, given: OwnTypeInput) -> OwnType:
     before = as_record(row)
     _apply(row, given)
     return _answer(row, log_change(session, row, "edit", before).id)
+
+
+def save_type(session: Session, type_id: int, edit: Edit) -> OwnType:
+    """Save what was changed of a type. StaleError when it was saved by somebody else since."""
+    row: BandTypeRow = get(session, "band_type", type_id)
+    current = {n: getattr(row, n) for n in PLAIN} | {"price_per_m": _money(row)}
+    return edit_type(session, type_id, edit.onto(OwnTypeInput, current, row.version))
 
 
 def delete_type(session: Session, type_id: int) -> int:

@@ -1,9 +1,11 @@
 """Bands on the rack: add, edit, events, and what their record says of their edge."""
 
 import dataclasses
+import unicodedata
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any, cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -12,6 +14,7 @@ from jade_ribbon.core.bands.facts import look_up, pitches_mm
 from jade_ribbon.core.edge.history import BandHistory, EventFact, RunFact, replay
 from jade_ribbon.core.edge.keenness import keenness
 from jade_ribbon.core.edge.run_pace import MISFIT_ASKED, doubt
+from jade_ribbon.core.edge.run_time import TimeDoubt, asked_of_time
 from jade_ribbon.core.edge.shop_life import (
     LifeRecord,
     ShopLife,
@@ -23,9 +26,18 @@ from jade_ribbon.core.edge.shop_life import (
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
 from jade_ribbon.core.quantities.words import Said
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.rack.inputs import BandEventInput, BandInput, BandTypeInput
-from jade_ribbon.services.records import as_record, get, log_change, now, projected
+from jade_ribbon.services.rack.inputs import BandEventInput, BandInput, BandTypeInput, NewBandInput
+from jade_ribbon.services.records import (
+    as_record,
+    check_rules,
+    get,
+    log_change,
+    must_hold,
+    projected,
+)
 from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, RunRow, SawRow
 
 BAND_PLAIN = (
@@ -43,6 +55,7 @@ BAND_PLAIN = (
     "kept_for",
 )
 MINOR = 100
+BandEdit = edit_of(BandInput)
 
 
 @dataclass(frozen=True)
@@ -83,6 +96,7 @@ class BandAnswer:
     mounted_on: str | None
     mounted_saw_id: int | None
     tension_state: str | None
+    version: int
 
 
 def shop_lives(session: Session) -> ShopLives:
@@ -160,6 +174,7 @@ def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
         mounted_on=saw.name if saw else None,
         mounted_saw_id=saw.id if saw else None,
         tension_state=saw.tension_state if saw else None,
+        version=row.version,
     )
 
 
@@ -232,12 +247,30 @@ def check_type(given: BandTypeInput) -> None:
     pitches_mm(probe, form)
 
 
+def _plain_label(label: str) -> str:
+    """A label as people tell it from others: K-07 and k-07 are one."""
+    return " ".join(unicodedata.normalize("NFKC", label).casefold().split())
+
+
 def _check_label(session: Session, label: str, own_id: int | None) -> None:
-    taken = session.scalars(
-        select(BandRow.id).where(BandRow.label == label, BandRow.deleted_at.is_(None))
-    ).first()
-    if taken is not None and taken != own_id:
+    wanted = _plain_label(label)
+    rows = session.execute(select(BandRow.id, BandRow.label).where(BandRow.deleted_at.is_(None)))
+    if any(_plain_label(other) == wanted and key != own_id for key, other in rows):
         raise ConflictError(f"A band labelled {label} is on the rack already.")
+
+
+@must_hold("band")
+def one_living_band_of_a_label(session: Session, row: BandRow) -> None:
+    """No two bands on the rack under one label, and none gone that is on a saw."""
+    if row.deleted_at is None:
+        _check_label(session, row.label, row.id)
+    for gone, doing in (
+        (row.deleted_at is not None, "deleting"),
+        (row.state == "scrapped", "scrapping"),
+        (row.state == "out", "sending out"),
+    ):
+        if gone:
+            _refuse_mounted(session, row, doing)
 
 
 def _apply(row: BandRow, given: BandInput) -> None:
@@ -248,31 +281,49 @@ def _apply(row: BandRow, given: BandInput) -> None:
 
 def add_band(session: Session, given: BandInput, at: datetime | None = None) -> BandAnswer:
     check_type(given)
-    _check_label(session, given.label, None)
     row = BandRow(arrived_at=at or now(), state="rack")
     _apply(row, given)
     session.add(row)
-    session.flush()
-    session.add(BandEventRow(band_id=row.id, at=row.arrived_at, kind="arrived"))
-    refresh(session, row)
     log_change(session, row, "add", None)
+    arrived = BandEventRow(band_id=row.id, at=row.arrived_at, kind="arrived")
+    session.add(arrived)
+    log_change(session, arrived, "add", None)
     return one_band(session, row.id)
+
+
+def add_bands(session: Session, given: NewBandInput) -> BandAnswer:
+    """Add a band and those bought with it: all of them, or none. The first of them."""
+    alike = BandInput(**given.model_dump(exclude={"also"}))
+    first = add_band(session, alike)
+    for label in given.also:
+        add_band(session, alike.model_copy(update={"label": label}))
+    return first
 
 
 def edit_band(session: Session, band_id: int, given: BandInput) -> BandAnswer:
     row = get(session, "band", band_id)
     check_type(given)
-    _check_label(session, given.label, band_id)
     before = as_record(row)
     _apply(row, given)
     log_change(session, row, "edit", before)
     return one_band(session, band_id)
 
 
+def band_record(row: BandRow) -> dict[str, Any]:
+    """What may be edited of a band, as it is."""
+    price = None if row.price_minor is None else row.price_minor / MINOR
+    return {name: getattr(row, name) for name in BAND_PLAIN} | {"price": price}
+
+
+def save_band(session: Session, band_id: int, edit: Edit) -> BandAnswer:
+    """Save what was changed of a band. StaleError when it was saved by somebody else since."""
+    row: BandRow = get(session, "band", band_id)
+    return edit_band(session, band_id, edit.onto(BandInput, band_record(row), row.version))
+
+
 def delete_band(session: Session, band_id: int) -> int:
     """Delete a band that is not mounted; the id of the change, for undo."""
     row = get(session, "band", band_id)
-    _refuse_mounted(session, row, "deleting")
     before = as_record(row)
     row.deleted_at = now()
     return log_change(session, row, "delete", before).id
@@ -312,10 +363,19 @@ def run_fact(run: RunRow) -> RunFact:
     )
 
 
-def asked_words(run: RunRow) -> Said:
+def asked_words(session: Session, run: RunRow) -> Said:
     """What is asked of a run before it is believed; '' for one that is."""
     if not run.to_confirm:
         return ""
+    band = session.get(BandRow, run.band_id)
+    timed = asked_of_time(
+        cast(TimeDoubt, run.time_doubt),
+        at=run.at,
+        device_at=run.device_at,
+        band_came=band.arrived_at if band else run.at,
+    )
+    if timed:
+        return timed
     length = run.planned_length_mm or run.length_mm
     asked = doubt(
         feed_m_min=run.feed_m_min,
@@ -364,6 +424,16 @@ def refresh(session: Session, row: BandRow) -> BandHistory:
     return state
 
 
+@must_hold("run")
+@must_hold("event")
+def of_a_living_band(session: Session, row: RunRow | BandEventRow) -> None:
+    """Nothing is recorded of a band that was deleted."""
+    band = session.get(BandRow, row.band_id)
+    if row.deleted_at is None and (band is None or band.deleted_at is not None):
+        label = band.label if band else row.band_id
+        raise ConflictError(f"Band {label} was deleted: bring it back first.")
+
+
 @projected("run")
 @projected("event")
 def refresh_band_of(session: Session, row: RunRow | BandEventRow) -> None:
@@ -371,6 +441,7 @@ def refresh_band_of(session: Session, row: RunRow | BandEventRow) -> None:
     band = session.get(BandRow, row.band_id)
     if band is not None:
         refresh(session, band)
+        check_rules(session, "band", band)
 
 
 def add_event(

@@ -50,6 +50,12 @@ class BandInput(BandTypeInput):
     kept_for: KeptFor = "all"
 
 
+class NewBandInput(BandInput):
+    """A new band, with the labels of further ones bought with it, all alike."""
+
+    also: Annotated[list[Label], Field(max_length=50)] = Field(default_factory=list)
+
+
 EventKind = Literal[
     "sharpened",
     "cleaned",

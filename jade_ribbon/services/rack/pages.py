@@ -115,7 +115,7 @@ def band_page(session: Session, band_id: int) -> BandPage:
             doubted=_doubted(session, band),
         ),
         advice=_advice(session, band),
-        runs=_run_lines(runs, events, saws),
+        runs=_run_lines(session, runs, events, saws),
         events=[EventLine(e.id, e.at, e.kind, e.detail, e.value, e.who) for e in events],
     )
 
@@ -150,7 +150,7 @@ def _advice(session: Session, band: BandAnswer) -> str:
 
 
 def _run_lines(
-    runs: Sequence[RunRow], events: Sequence[BandEventRow], saws: dict[int, str]
+    session: Session, runs: Sequence[RunRow], events: Sequence[BandEventRow], saws: dict[int, str]
 ) -> list[RunLine]:
     """Runs with the edge's metres after each, from the same replay as the counters."""
     lines = []
@@ -176,7 +176,7 @@ def _run_lines(
                 who=run.who,
                 equivalent_m=run.equivalent_m,
                 edge_after_m=edge,
-                to_confirm=asked_words(run),
+                to_confirm=asked_words(session, run),
             )
         )
     return lines

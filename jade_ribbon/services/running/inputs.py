@@ -1,13 +1,24 @@
 """What Run takes: a run as logged."""
 
-from datetime import datetime
+from datetime import UTC, datetime
 from typing import Annotated, Self
 
-from pydantic import AwareDatetime, Field, model_validator
+from pydantic import AfterValidator, AwareDatetime, Field, model_validator
 
 from jade_ribbon.core.edge.signs import Symptom
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.services.bodies import Id, Person, Words
+
+
+def _in_utc(value: datetime) -> datetime:
+    """A device's time in UTC; the ends of the calendar have none."""
+    try:
+        return value.astimezone(UTC)
+    except OverflowError:
+        raise ValueError("accepted: a time within the calendar") from None
+
+
+RunsTime = Annotated[AwareDatetime, AfterValidator(_in_utc)]
 
 
 class RunInput(Strict):
@@ -17,7 +28,10 @@ class RunInput(Strict):
     job_id: Id
     saw_id: Id
     band_id: Id
-    at: AwareDatetime | None = None
+    at: RunsTime | None = None
+    """When it was, by the clock of the device it was written down on."""
+    waited_s: Annotated[float, entry("waited_s")] | None = None
+    """How long ago that was when it is sent, by the same device."""
     pieces: Annotated[int, entry("count")]
     length_mm: Annotated[float, entry("length_mm")]
     time_s: Annotated[float, entry("time_s")] | None = None
@@ -33,7 +47,3 @@ class RunInput(Strict):
         if self.time_s is None and self.feed_m_min is None:
             raise ValueError("give time_s or feed_m_min: one of them")
         return self
-
-    def when(self, now: datetime) -> datetime:
-        """The run's own time, never later than now."""
-        return now if self.at is None else min(self.at, now)

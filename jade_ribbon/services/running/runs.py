@@ -12,10 +12,12 @@ from jade_ribbon.core.bands.speed_choice import choose_speed
 from jade_ribbon.core.choosing.conflicts import barring, damage_words
 from jade_ribbon.core.choosing.evaluate import Planned, planned_for
 from jade_ribbon.core.edge.run_pace import doubt, feed_and_time
+from jade_ribbon.core.edge.run_time import run_time
 from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.job import Finish, Job
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.setup.readiness import when_done
+from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.jobs import cut_file, rules_file, set_state
 from jade_ribbon.services.rack.bands import (
@@ -27,7 +29,7 @@ from jade_ribbon.services.rack.bands import (
     one_band,
     shop_lives,
 )
-from jade_ribbon.services.records import as_record, get, log_change, now
+from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.running.inputs import RunInput
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.saws import core_saw
@@ -111,12 +113,17 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
     fallback = choice.speed_m_s if choice else job.saw.drive.slowest_m_s
     speed = given.speed_m_s or fallback
     wear = run_wear(cand, job, feed_m_min=feed, speed_m_s=speed)
+    timed = run_time(
+        now=now(), device_at=given.at, waited_s=given.waited_s, band_came=band.arrived_at
+    )
     row = RunRow(
         client_key=given.client_key,
         job_id=job_row.id,
         saw_id=saw.id,
         band_id=band.id,
-        at=at or given.when(now()),
+        at=at or timed.at,
+        device_at=given.at,
+        time_doubt="" if at else timed.doubt,
         operation=job_row.operation,
         material=job_row.material,
         height_mm=job_row.height_mm,
@@ -153,7 +160,8 @@ def _hold(row: RunRow, job: JobRow, planned: Planned, *, confirmed: bool) -> Non
         length_mm=row.length_mm,
         planned_length_mm=job.length_mm,
     )
-    row.to_confirm = not confirmed and (asked is not None or not planned.fits)
+    odd = asked is not None or not planned.fits or bool(row.time_doubt)
+    row.to_confirm = odd and not confirmed
 
 
 def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnswer:
@@ -181,7 +189,7 @@ def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnsw
         band=band,
         lasts_next=lasts,
         next_words=f"{_odds(lasts)} that {band.label} also lasts the next such job.",
-        to_confirm=asked_words(row),
+        to_confirm=asked_words(session, row),
         without_card=row.without_card,
     )
 
@@ -222,7 +230,7 @@ def run_card(session: Session, job_id: int) -> RunCard:
             RunRow.job_id == job_id, RunRow.to_confirm, RunRow.deleted_at.is_(None)
         )
     )
-    waiting = [Waiting(row.id, row.at, asked_words(row)) for row in asked]
+    waiting = [Waiting(row.id, row.at, asked_words(session, row)) for row in asked]
     return RunCard(job.id, job.saw_id, job.band_id, not words, words, done, waiting)
 
 
@@ -240,6 +248,7 @@ def _not_open(session: Session, job: JobRow, band_id: int | None) -> str:
             SetupRow.saw_id == job.saw_id,
             SetupRow.band_id == band_id,
             SetupRow.finished_at.is_not(None),
+            SetupRow.deleted_at.is_(None),
         )
     ).first()
     if done is None:

@@ -33,8 +33,9 @@ from jade_ribbon.core.setup.wheel_places import (
     wheels_of,
 )
 from jade_ribbon.core.setup.words import coplanar_limit_of
+from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.records import as_record, get, log_change, now, projected
+from jade_ribbon.services.records import as_record, get, log_change, projected
 from jade_ribbon.services.setup.inputs import AlignmentMove, AlignmentStart, TyreInput
 from jade_ribbon.services.setup.roles import check_authorised, core_fittings
 from jade_ribbon.services.shop.saws import core_saw

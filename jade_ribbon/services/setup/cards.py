@@ -19,11 +19,12 @@ from jade_ribbon.core.setup.card import SetupCard, left_out, setup_card
 from jade_ribbon.core.setup.readiness import TensionState, not_ready
 from jade_ribbon.core.setup.reasons import explain_steps
 from jade_ribbon.core.setup.tension_reading import Means
+from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.answers import Option, option
 from jade_ribbon.services.planning.jobs import plan_input, set_state
 from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
-from jade_ribbon.services.records import as_record, get, log_change, now
+from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.setup.inputs import AcknowledgeInput, FittingsInput, SetupStart
 from jade_ribbon.services.setup.kept import (
     ComparedReading,
@@ -174,6 +175,7 @@ def start(session: Session, given: SetupStart, at: datetime | None = None) -> in
             SetupRow.band_id == band.id,
             SetupRow.saw_id == job_row.saw_id,
             SetupRow.finished_at.is_(None),
+            SetupRow.deleted_at.is_(None),
         )
     ).first()
     if open_card is not None:

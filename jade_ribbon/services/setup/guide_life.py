@@ -53,6 +53,7 @@ def _settings(session: Session, saw_id: int, key: str) -> Sequence[SetupStepRow]
         .join(SetupRow, SetupStepRow.setup_id == SetupRow.id)
         .where(
             SetupRow.saw_id == saw_id,
+            SetupRow.deleted_at.is_(None),
             SetupStepRow.key == key,
             SetupStepRow.done.is_(True),
             SetupStepRow.still_good.is_(False),

@@ -11,7 +11,7 @@ from jade_ribbon.core.quantities.words import Kind, figure
 from jade_ribbon.core.setup.card import SetupCard
 from jade_ribbon.core.setup.readiness import Since, still_holds
 from jade_ribbon.core.setup.tension_reading import Means
-from jade_ribbon.services.records import now
+from jade_ribbon.services.clock import now
 from jade_ribbon.services.setup.roles import core_fittings
 from jade_ribbon.store.models import (
     BandEventRow,
@@ -92,6 +92,7 @@ def last_time(session: Session, row: SetupRow) -> LastTime | None:
             SetupRow.id != row.id,
             SetupRow.started_at <= row.started_at,
             SetupRow.finished_at.is_not(None),
+            SetupRow.deleted_at.is_(None),
         )
         .order_by(SetupRow.id.desc())
     ).first()
@@ -153,6 +154,7 @@ def _last_done(session: Session, row: SetupRow, *, with_band: bool) -> dict[str,
         .where(
             SetupRow.saw_id == row.saw_id,
             SetupRow.id != row.id,
+            SetupRow.deleted_at.is_(None),
             SetupStepRow.done.is_(True),
             SetupStepRow.deleted_at.is_(None),
         )
@@ -229,6 +231,7 @@ def kept_setups(
         .join(SawRow, SetupRow.saw_id == SawRow.id)
         .join(BandRow, SetupRow.band_id == BandRow.id)
         .join(JobRow, SetupRow.job_id == JobRow.id)
+        .where(SetupRow.deleted_at.is_(None))
         .order_by(SetupRow.id.desc())
         .limit(SHOWN)
     )

@@ -25,7 +25,8 @@ from jade_ribbon.core.setup.tension_reading import (
 )
 from jade_ribbon.core.setup.tracking import TrackAdvice, track_advice
 from jade_ribbon.formats.recording import read_recording
-from jade_ribbon.services.records import log_change, now
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.records import log_change
 from jade_ribbon.services.setup.cards import Open, open_card
 from jade_ribbon.services.setup.inputs import (
     DriftInput,

@@ -1,5 +1,6 @@
 """Who may do what, which instruments are used, and what is known of a saw's fittings."""
 
+import dataclasses
 from dataclasses import dataclass
 from statistics import median
 from types import MappingProxyType
@@ -19,6 +20,7 @@ from jade_ribbon.core.setup.fittings import Fittings, PrintedScaleMark
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.devices.instrument import SPECS
 from jade_ribbon.reference.tables import setup_step_texts
+from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.bands import band_type
 from jade_ribbon.services.records import as_record, get, log_change
@@ -42,7 +44,12 @@ class SettingUp:
     reserved: list[str]
     authorised: list[str]
     instruments: dict[str, str]
+    version: int
     change_id: int | None = None
+
+
+SettingUpEdit = edit_of(SettingUpInput)
+FittingsEdit = edit_of(FittingsInput)
 
 
 def read_setting_up(session: Session) -> SettingUp:
@@ -53,6 +60,7 @@ def read_setting_up(session: Session) -> SettingUp:
         reserved=kept.get("reserved", []),
         authorised=kept.get("authorised", []),
         instruments={k: chosen.get(k, "by_hand") for k in INSTRUMENTS},
+        version=shop_row(session).version,
     )
 
 
@@ -72,7 +80,13 @@ def write_setting_up(session: Session, given: SettingUpInput) -> SettingUp:
     row.setting_up = given.model_dump()
     change = log_change(session, row, "edit", before)
     kept = read_setting_up(session)
-    return SettingUp(kept.reserved, kept.authorised, kept.instruments, change.id)
+    return dataclasses.replace(kept, change_id=change.id)
+
+
+def save_setting_up(session: Session, edit: Edit) -> SettingUp:
+    """Save what was changed of them. StaleError when somebody else saved them since."""
+    row = shop_row(session)
+    return write_setting_up(session, edit.onto(SettingUpInput, row.setting_up or {}, row.version))
 
 
 def check_authorised(session: Session, reserve: str, name: str) -> None:
@@ -99,6 +113,13 @@ def core_fittings(row: SawRow) -> Fittings:
     plain: dict[str, Any] = record.model_dump(exclude={"printed_marks", "good_for_h"})
     marks = tuple(PrintedScaleMark(m.width_mm, m.reading) for m in record.printed_marks)
     return Fittings(printed_marks=marks, good_for_h=MappingProxyType(record.good_for_h), **plain)
+
+
+def save_fittings(session: Session, saw_id: int, edit: Edit) -> int:
+    """Save what was changed of a saw's fittings. StaleError when the saw was saved since."""
+    row: SawRow = get(session, "saw", saw_id)
+    given = edit.onto(FittingsInput, fittings_record(row).model_dump(), row.version)
+    return write_fittings(session, saw_id, given)
 
 
 def write_fittings(session: Session, saw_id: int, given: FittingsInput) -> int:

@@ -24,8 +24,9 @@ from jade_ribbon.core.setup.drive_settings import (
 )
 from jade_ribbon.core.setup.printed_scale import printed_marks
 from jade_ribbon.formats.job import SawFile, saw_file, saw_record
+from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.records import as_record, get, log_change, now
+from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.setup.inputs import ScalePointInput, SpeedMeasured
 from jade_ribbon.services.setup.roles import KeptPoint, core_fittings, fit_or_none, scale_points
 from jade_ribbon.services.shop.saws import core_saw

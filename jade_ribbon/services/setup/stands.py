@@ -12,9 +12,10 @@ from jade_ribbon.core.job import Drive, Job
 from jade_ribbon.core.money.changing import Way, cannot, changed_way, prevented, verdict, way
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.setup.readiness import stand_words
+from jade_ribbon.services.clock import now
 from jade_ribbon.services.planning.jobs import plan_input
 from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
-from jade_ribbon.services.records import as_record, get, log_change, now
+from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.setup.guide_life import GuideLife, guide_lives
 from jade_ribbon.services.setup.inputs import CloseInput, DefectInput, FittingsInput
 from jade_ribbon.services.setup.kept import KeptSetup, kept_setups

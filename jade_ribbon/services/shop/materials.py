@@ -12,8 +12,10 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.formats.job import MaterialChanges, MaterialFile, order_faults
 from jade_ribbon.reference.tables import Material, materials
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError, NotFoundError
-from jade_ribbon.services.records import as_record, log_change, now
+from jade_ribbon.services.records import as_record, log_change, must_hold
 from jade_ribbon.services.shop.inputs import MaterialInput
 from jade_ribbon.store.models import JobRow, MaterialRow
 
@@ -41,6 +43,10 @@ class MaterialPage:
     figures: list[FigureLine]
     note: str
     change_id: int | None
+    version: int
+
+
+MaterialEdit = edit_of(MaterialInput)
 
 
 def with_changes(base: Material, row: MaterialRow) -> Material:
@@ -80,6 +86,7 @@ def page(session: Session, key: str, change_id: int | None = None) -> MaterialPa
         figures=[FigureLine(f, getattr(base, f), own.get(f)) for f in FIELDS],
         note=alive.note if alive else "",
         change_id=change_id,
+        version=row.version if row else 0,
     )
 
 
@@ -94,7 +101,6 @@ def _keep(session: Session, row: MaterialRow, given: MaterialInput, action: str)
     plain = given.changes.model_dump(exclude_none=True)
     row.changes = {k: v for k, v in plain.items() if v != getattr(base, k)}
     row.name, row.note, row.deleted_at = given.name, given.note, None
-    _check(with_changes(base, row))
     session.add(row)
     change = log_change(session, row, action, before)
     return page(session, row.key, change.id)
@@ -106,8 +112,21 @@ def correct(session: Session, key: str, given: MaterialInput) -> MaterialPage:
     if row is None:
         if key not in materials():
             raise NotFoundError("material", key)
-        row = MaterialRow(key=key, base_key=key, name="", changes={}, note="")
+        row = MaterialRow(key=key, base_key=key, name="", changes={}, note="", version=1)
     return _keep(session, row, given, "edit")
+
+
+def save(session: Session, key: str, edit: Edit) -> MaterialPage:
+    """Save what was changed of a material. StaleError when it was saved by somebody else since."""
+    row = _row(session, key)
+    alive = row is not None and row.deleted_at is None
+    kept = page(session, key)
+    current = {
+        "name": kept.name,
+        "note": kept.note,
+        "changes": row.changes if row and alive else {},
+    }
+    return correct(session, key, edit.onto(MaterialInput, current, kept.version))
 
 
 def add(session: Session, nearest: str, given: MaterialInput) -> MaterialPage:
@@ -117,7 +136,7 @@ def add(session: Session, nearest: str, given: MaterialInput) -> MaterialPage:
     key = "own_" + re.sub(r"[^a-z0-9]+", "_", given.name.lower()).strip("_")[:70]
     if _row(session, key) is not None:
         raise ConflictError(f"A material named {given.name} is there already.")
-    row = MaterialRow(key=key, base_key=nearest, name="", changes={}, note="")
+    row = MaterialRow(key=key, base_key=nearest, name="", changes={}, note="", version=1)
     return _keep(session, row, given, "add")
 
 
@@ -126,11 +145,18 @@ def reset(session: Session, key: str) -> int:
     row = _row(session, key)
     if row is None or row.deleted_at is not None:
         raise NotFoundError("own copy of material", key)
-    if key not in materials() and _in_use(session, key):
-        raise ConflictError(f"{row.name} is used by a job; it cannot be deleted.")
     before = as_record(row)
     row.deleted_at = now()
     return log_change(session, row, "delete", before).id
+
+
+@must_hold("material")
+def kept_while_used(session: Session, row: MaterialRow) -> None:
+    """A material of the shop's own stays while a job uses it, and its figures fit together."""
+    if row.deleted_at is None:
+        _check(with_changes(materials()[row.base_key], row))
+    elif row.key not in materials() and _in_use(session, row.key):
+        raise ConflictError(f"{row.name} is used by a job; it cannot be deleted.")
 
 
 def _in_use(session: Session, key: str) -> bool:

@@ -10,8 +10,10 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.job import Drive, Saw
 from jade_ribbon.core.setup.readiness import TensionState
 from jade_ribbon.formats.job import SawFile, saw_file
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.records import as_record, get, log_change, now
+from jade_ribbon.services.records import as_record, get, log_change, must_hold
 from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput
 from jade_ribbon.store.models import BandEventRow, BandRow, SawRow
 
@@ -33,6 +35,10 @@ class SawAnswer:
     tension_state: TensionState
     tension_since: datetime | None
     tension_stress_MPa: float | None
+    version: int
+
+
+SawEdit = edit_of(SawInput)
 
 
 def core_saw(row: SawRow) -> Saw:
@@ -58,6 +64,7 @@ def answer(row: SawRow, label: str | None) -> SawAnswer:
         tension_state=row.tension_state,
         tension_since=row.tension_since,
         tension_stress_MPa=row.tension_stress_MPa,
+        version=row.version,
     )
 
 
@@ -88,7 +95,7 @@ def _apply(row: SawRow, given: SawInput) -> None:
 
 
 def add_saw(session: Session, given: SawInput) -> SawAnswer:
-    row = SawRow(tension_state="unknown")
+    row = SawRow(tension_state="unknown", version=1)
     _apply(row, given)
     session.add(row)
     log_change(session, row, "add", None)
@@ -103,6 +110,34 @@ def edit_saw(session: Session, saw_id: int, given: SawInput) -> SawAnswer:
     return one_saw(session, saw_id)
 
 
+def save_saw(session: Session, saw_id: int, edit: Edit) -> SawAnswer:
+    """Save what was changed of a saw. StaleError when it was saved by somebody else since."""
+    row: SawRow = get(session, "saw", saw_id)
+    current = saw_file(core_saw(row)).model_dump() | {"assumed": row.assumed, "note": row.note}
+    return edit_saw(session, saw_id, edit.onto(SawInput, current, row.version))
+
+
+@must_hold("saw")
+def saw_and_its_band(session: Session, row: SawRow) -> None:
+    """What is on a saw is on the rack and on no other; a saw with a band on it is not deleted."""
+    if row.mounted_band_id is None:
+        if row.tension_state == "on":
+            raise ConflictError(f"No band is on {row.name}: mount one before tensioning.")
+        return
+    band = session.get(BandRow, row.mounted_band_id)
+    if band is None or band.deleted_at is not None:
+        raise ConflictError(f"The band that was on {row.name} was deleted.")
+    if row.deleted_at is not None:
+        raise ConflictError(f"{band.label} is on {row.name}: take it off before deleting the saw.")
+    if band.state != "rack":
+        raise ConflictError(f"Band {band.label} is {band.state}; it cannot be mounted.")
+    other = session.scalars(
+        select(SawRow).where(SawRow.mounted_band_id == band.id, SawRow.id != row.id)
+    ).first()
+    if other is not None:
+        raise ConflictError(f"Band {band.label} is on {other.name}: take it off there first.")
+
+
 def delete_saw(session: Session, saw_id: int) -> int:
     """Delete a saw; the id of the change, for undo."""
     row = get(session, "saw", saw_id)
@@ -111,13 +146,16 @@ def delete_saw(session: Session, saw_id: int) -> int:
     return log_change(session, row, "delete", before).id
 
 
+def _tell_band(session: Session, row: SawRow, kind: str, who: str, at: datetime) -> None:
+    """Put in its band's record that it was put on a saw, or taken off."""
+    event = BandEventRow(band_id=row.mounted_band_id, at=at, kind=kind, detail=row.name, who=who)
+    session.add(event)
+    log_change(session, event, "add", None)
+
+
 def _take_off(session: Session, row: SawRow, who: str, at: datetime) -> None:
     if row.mounted_band_id is not None:
-        session.add(
-            BandEventRow(
-                band_id=row.mounted_band_id, at=at, kind="dismounted", detail=row.name, who=who
-            )
-        )
+        _tell_band(session, row, "dismounted", who, at)
     row.mounted_band_id = None
     row.tension_state, row.tension_since, row.tension_stress_MPa = "slack", at, None
 
@@ -133,22 +171,13 @@ def mount(session: Session, saw_id: int, given: MountInput, at: datetime | None 
         return
     before = as_record(row)
     if given.band_id is not None:
-        band: BandRow = get(session, "band", given.band_id)
-        if band.state != "rack":
-            raise ConflictError(f"Band {band.label} is {band.state}; it cannot be mounted.")
-        other = session.scalars(select(SawRow).where(SawRow.mounted_band_id == band.id)).first()
-        if other is not None:
-            raise ConflictError(f"Band {band.label} is on {other.name}: take it off there first.")
-    _take_off(session, row, given.who, when)
-    session.flush()
-    if given.band_id is not None:
+        get(session, "band", given.band_id)
+    with session.no_autoflush:
+        _take_off(session, row, given.who, when)
         row.mounted_band_id = given.band_id
-        session.add(
-            BandEventRow(
-                band_id=given.band_id, at=when, kind="mounted", detail=row.name, who=given.who
-            )
-        )
-    log_change(session, row, "mount", before)
+        log_change(session, row, "mount", before)
+    if given.band_id is not None:
+        _tell_band(session, row, "mounted", given.who, when)
 
 
 def set_tension(
@@ -156,8 +185,6 @@ def set_tension(
 ) -> SawAnswer:
     """Record whether a saw is under tension. ConflictError with nothing on it."""
     row: SawRow = get(session, "saw", saw_id)
-    if given.state == "on" and row.mounted_band_id is None:
-        raise ConflictError(f"No band is on {row.name}: mount one before tensioning.")
     before = as_record(row)
     row.tension_state, row.tension_since = given.state, at or now()
     row.tension_stress_MPa = given.stress_MPa if given.state == "on" else None

@@ -9,6 +9,8 @@ from jade_ribbon.core.job import Rates, Rules
 from jade_ribbon.core.setup.words import ShopHabits
 from jade_ribbon.formats.job import RatesFile, RulesFile
 from jade_ribbon.reference.tables import house_rules
+from jade_ribbon.services.clock import CLOCK
+from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.records import as_record, log_change
 from jade_ribbon.services.shop.inputs import ShopInput
 from jade_ribbon.store.models import ShopRow
@@ -30,6 +32,12 @@ class Shop:
     rules: dict[str, str]
     rates: Rates
     people: list[str]
+    version: int
+    clock_behind_s: float
+    """How far this machine's clock is behind the shop's latest record; 0 where it is not."""
+
+
+ShopEdit = edit_of(ShopInput)
 
 
 def shop_row(session: Session) -> ShopRow:
@@ -45,6 +53,7 @@ def shop_row(session: Session) -> ShopRow:
             rules={},
             rates={},
             people=[],
+            version=1,
         )
     return row
 
@@ -62,6 +71,8 @@ def read_shop(session: Session) -> Shop:
         rules=rules,
         rates=RatesFile.model_validate(row.rates).to_core(),
         people=row.people,
+        version=row.version,
+        clock_behind_s=CLOCK.behind().total_seconds(),
     )
 
 
@@ -78,6 +89,14 @@ def write_shop(session: Session, given: ShopInput) -> Shop:
     row.people = given.people
     log_change(session, row, "edit", before)
     return read_shop(session)
+
+
+def save_shop(session: Session, edit: Edit) -> Shop:
+    """Save what was changed of the settings. StaleError when somebody else saved them since."""
+    kept = read_shop(session)
+    current = {name: getattr(kept, name) for name in ShopInput.model_fields}
+    current["rates"] = RatesFile.model_validate(shop_row(session).rates).model_dump()
+    return write_shop(session, edit.onto(ShopInput, current, kept.version))
 
 
 def rules_for(shop: Shop, override: dict[str, Any] | None = None) -> Rules:

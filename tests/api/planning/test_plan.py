@@ -8,6 +8,7 @@ from click.testing import CliRunner
 from flask.testing import FlaskClient
 
 from jade_ribbon.cli import main
+from tests.support.edits import saved
 from tests.support.shop import BAND
 from tests.support.walks import open_card, plan
 
@@ -62,7 +63,7 @@ def ask(client: FlaskClient, path: str = "/api/plan", **changed: Any) -> Any:
 def test_command_line_file_and_screen_agree(shop: FlaskClient, changed: dict[str, Any]) -> None:
     shop.post("/api/bands", json=SMALL)
     screen = ask(shop, **changed)
-    assert shop.put("/api/jobs/1", json={**CUT, **changed, "name": "All"}).status_code == 200
+    assert saved(shop, "/api/jobs/1", {**CUT, **changed, "name": "All"}).status_code == 200
     exported = shop.get("/api/jobs/1/file").get_json()
     by_file = printed(exported)
     best, file_best = screen["best"], by_file["recommended"]
@@ -137,7 +138,7 @@ def test_a_correction_stands_beside_the_original_and_is_undone(shop: FlaskClient
         "changes": {"specific_cutting_pressure_MPa": 95.0, "abrasiveness": 0.65},
         "note": "cut with a meter on",
     }
-    page = shop.put(LARCH, json=body).get_json()
+    page = saved(shop, LARCH, body).get_json()
     figures = {f["field"]: (f["original"], f["own"]) for f in page["figures"]}
     assert figures["specific_cutting_pressure_MPa"] == (76.0, 95.0)
     assert figures["abrasiveness"] == (0.65, None)
@@ -152,11 +153,11 @@ def test_a_correction_stands_beside_the_original_and_is_undone(shop: FlaskClient
 
 def test_senseless_corrections_are_refused(shop: FlaskClient) -> None:
     body = {"name": "Larch", "changes": {"bite_max_mm": 0.01}}
-    refused = shop.put(LARCH, json=body)
+    refused = saved(shop, LARCH, body)
     assert refused.get_json()["errors"] == [
         {"path": "bite_max_mm", "message": "0.01 is out of range; accepted: more than 0.03"}
     ]
-    assert shop.put("/api/material?key=moonwood", json=body).status_code == 404
+    assert saved(shop, "/api/material?key=moonwood", body).status_code == 404
 
 
 def test_a_new_material_comes_from_the_nearest(shop: FlaskClient) -> None:
@@ -223,7 +224,7 @@ def test_a_type_of_the_shop_s_own_is_searched_and_undone(shop: FlaskClient) -> N
     saw = shop.get("/api/saws/1").json
     assert saw is not None
     thin = {**saw["saw"], "band_thickness_max_mm": 0.3}
-    assert shop.put("/api/saws/1", json=thin).status_code == 200
+    assert saved(shop, "/api/saws/1", thin).status_code == 200
     assert ask(shop)["buy"] is None
     own = {k: BAND[k] for k in ("width_mm", "tpi_lo", "tpi_hi", "form", "steel")}
     own |= {"thickness_mm": 0.3, "price_per_m": 5.0}
@@ -234,7 +235,7 @@ def test_a_type_of_the_shop_s_own_is_searched_and_undone(shop: FlaskClient) -> N
     assert buy["price"] == pytest.approx(5.0 * buy["length_mm"] / 1000)
     assert buy["option"]["band"]["thickness_mm"] == 0.3
     path = f"/api/band-types/{made.json['id']}"
-    edited = shop.put(path, json={**own, "price_per_m": 20.0}).json
+    edited = saved(shop, path, {**own, "price_per_m": 20.0}).json
     assert edited is not None and edited["price_per_m"] == 20.0
     gone = shop.delete(path).json
     assert gone is not None and shop.get("/api/band-types").json == []

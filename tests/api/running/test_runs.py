@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from tests.support.edits import saved
 from tests.support.set_up import plan_question
 from tests.support.walks import RUN, open_card, tick_all
 
@@ -156,8 +157,8 @@ def test_one_lost_tooth_is_let_pass_where_the_shop_allows_it(shop: FlaskClient) 
     assert 1 in shut_out(shop)
     now = shop.get("/api/shop").get_json()
     allowed = {**now, "rates": {**now["rates"], "teeth_missing_allowed": 1}}
-    saved = shop.put("/api/shop", json=allowed)
-    assert saved.status_code == 200, saved.json
+    answer = saved(shop, "/api/shop", allowed)
+    assert answer.status_code == 200, answer.json
     best = shop.post("/api/plan", json=plan_question(shop)).get_json()["best"]
     assert best["band"]["band_id"] == 1
     shop.post("/api/bands/1/events", json=lost)
@@ -186,8 +187,8 @@ def test_a_life_nobody_would_believe_is_named_on_the_bands_page(shop: FlaskClien
 
 def test_a_use_kept_for_a_band_is_obeyed(shop: FlaskClient) -> None:
     band = shop.get("/api/bands/1").get_json()["band"]
-    saved = {k: band[k] for k in BAND_FIELDS} | {"kept_for": "old_timber"}
-    assert shop.put("/api/bands/1", json=saved).get_json()["kept_for"] == "old_timber"
+    kept = {k: band[k] for k in BAND_FIELDS} | {"kept_for": "old_timber"}
+    assert saved(shop, "/api/bands/1", kept).get_json()["kept_for"] == "old_timber"
     shut = shop.post("/api/plan", json=plan_question(shop)).get_json()
     told = {e["band_id"]: [r["text"] for r in e["reasons"]] for e in shut["excluded"]}
     assert "Kept for old timber only" in told[1]

@@ -2,6 +2,7 @@
 
 from flask.testing import FlaskClient
 
+from tests.support.edits import saved
 from tests.support.walks import CUT, open_card, tick_all
 
 
@@ -26,7 +27,7 @@ def test_a_slack_saw_is_never_ready(shop: FlaskClient) -> None:
 
 def test_a_stop_opens_only_by_name(shop: FlaskClient) -> None:
     job = {**CUT, "saw_id": 1, "round_stock": True, "name": "Spar"}
-    assert shop.put("/api/jobs/1", json=job).status_code == 200
+    assert saved(shop, "/api/jobs/1", job).status_code == 200
     url = open_card(shop)
     answer = tick_all(shop, url)
     assert answer["open_stops"] == ["round_stock"]

@@ -3,6 +3,7 @@
 import pytest
 from flask.testing import FlaskClient
 
+from tests.support.edits import saved
 from tests.support.walks import CUT, plan
 
 
@@ -18,9 +19,10 @@ def test_edit_delete_and_undo_of_each_noun(shop: FlaskClient) -> None:
 
 def test_history_tells_what_changed(shop: FlaskClient) -> None:
     job = {**CUT, "saw_id": 1, "name": "Strakes", "slice_mm": 14, "tolerance_mm": 0.8}
-    shop.put("/api/jobs/1", json={**job, "height_mm": 190})
+    saved(shop, "/api/jobs/1", {**job, "height_mm": 190})
     changes = shop.get("/api/changes?noun=job&noun_id=1").get_json()
-    assert changes[0]["changed"]["height_mm"] == [185.0, 190.0]
+    told = changes[0]["changes"][0]["changed"]
+    assert {"field": "height", "before": "185 mm", "after": "190 mm"} in told
     older = shop.post(f"/api/changes/{changes[1]['id']}/undo")
     assert older.get_json()["detail"].startswith("A later change to the same record stands")
 
@@ -28,10 +30,10 @@ def test_history_tells_what_changed(shop: FlaskClient) -> None:
 def test_settings_check_their_rules(shop: FlaskClient) -> None:
     settings = shop.get("/api/shop").get_json()
     settings["rules"]["tension"] = "light"
-    assert shop.put("/api/shop", json=settings).get_json()["rules"]["tension"] == "light"
+    assert saved(shop, "/api/shop", settings).get_json()["rules"]["tension"] == "light"
     assert plan(shop)["best"]["stress_MPa"] == pytest.approx(127.5)
     settings["rules"]["tension"] = "loose"
-    refused = shop.put("/api/shop", json=settings)
+    refused = saved(shop, "/api/shop", settings)
     assert "rules.tension: 'loose' is not accepted; accepted: full, light" in refused.text
 
 

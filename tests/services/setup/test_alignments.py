@@ -4,6 +4,7 @@ from typing import Any
 
 from flask.testing import FlaskClient
 
+from tests.support.edits import saved
 from tests.support.set_up import begin, plan_question, post, tick
 
 
@@ -67,7 +68,7 @@ def test_a_saw_s_own_bolt_is_named_and_only_its_own_wheels(shop: FlaskClient) ->
         usual["bolt"]
         == "Upper shaft, bolt at 9 o'clock seen from the doors, where it usually stands"
     )
-    shop.put("/api/saws/1/fittings", json={"toe_bolt_oclock": 3})
+    saved(shop, "/api/saws/1/fittings", {"toe_bolt_oclock": 3})
     own = shop.get("/api/saws/1/alignments").get_json()["truings"][0]
     assert (own["bolt"], own["oclock"]) == ("Upper shaft, bolt at 3 o'clock seen from the doors", 3)
     assert own["turn_words"] == "3/4 turn clockwise"
@@ -75,5 +76,5 @@ def test_a_saw_s_own_bolt_is_named_and_only_its_own_wheels(shop: FlaskClient) ->
         refused = shop.post("/api/saws/1/alignments", json=start | {"wheel": wheel}).get_json()
         assert refused["errors"][0]["path"] == "wheel"
         assert refused["errors"][0]["message"].endswith("accepted: upper, lower")
-    odd = shop.put("/api/saws/1/fittings", json={"toe_bolt_oclock": 13}).get_json()
+    odd = saved(shop, "/api/saws/1/fittings", {"toe_bolt_oclock": 13}).get_json()
     assert odd["errors"][0]["path"] == "toe_bolt_oclock"

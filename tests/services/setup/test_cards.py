@@ -8,6 +8,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from jade_ribbon.api.app import create_app
+from tests.support.edits import saved
 from tests.support.set_up import begin, tick
 from tests.support.shop import BAND
 
@@ -97,7 +98,7 @@ def test_a_changed_cut_asks_for_a_new_card(shop: FlaskClient) -> None:
         tick(shop, url, step["key"])
     shop.post(f"{url}/finish")
     assert shop.get("/api/jobs/1").get_json()["state"] == "ready"
-    changed = shop.put("/api/jobs/1", json={**CUT, "height_mm": 120, "band_id": 1}).get_json()
+    changed = saved(shop, "/api/jobs/1", {**CUT, "height_mm": 120, "band_id": 1}).get_json()
     assert changed["state"] == "planned"
 
 
@@ -162,7 +163,7 @@ def test_labels_are_one_band_s_own(shop: FlaskClient) -> None:
     twice = shop.post("/api/bands", json=BAND)
     assert twice.status_code == 409
     assert twice.get_json()["detail"] == "A band labelled K-07 is on the rack already."
-    same = shop.put("/api/bands/1", json={**BAND, "place": "loft"})
+    same = saved(shop, "/api/bands/1", {**BAND, "place": "loft"})
     assert same.get_json()["place"] == "loft"
 
 

@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from tests.support.edits import saved
 from tests.support.set_up import post, slack_job, tick, whole
 
 
@@ -36,5 +37,5 @@ def test_guides_tell_the_hours_sawn_since_they_were_set_and_what_was_noted(
     still = shop.get("/api/saws/1/stand").get_json()["guides"][0]
     assert (still["set_at"], len(still["notes"])) == (upper["set_at"], 1)
     saw = shop.get("/api/saws/1").get_json()["saw"]
-    shop.put("/api/saws/1", json={**saw, "guides": "none"})
+    saved(shop, "/api/saws/1", {**saw, "guides": "none"})
     assert shop.get("/api/saws/1/stand").get_json()["guides"] == []

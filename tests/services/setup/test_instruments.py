@@ -3,6 +3,7 @@
 import pytest
 from flask.testing import FlaskClient
 
+from tests.support.edits import saved
 from tests.support.set_up import begin, post
 
 
@@ -12,7 +13,7 @@ def test_instruments_read_only_where_chosen_and_say_they_are_simulated(shop: Fla
     by_hand = shop.post(f"{url}/read", json=ask)
     assert by_hand.status_code == 409 and "type the reading" in by_hand.get_json()["detail"]
     chosen = {"strain_gauge": "simulated", "microphone": "simulated", "tachometer": "simulated"}
-    assert shop.put("/api/setting-up", json={"instruments": chosen}).status_code == 200
+    assert saved(shop, "/api/setting-up", {"instruments": chosen}).status_code == 200
     assert post(shop, "/api/instruments/zero", kind="strain_gauge") == {
         "instrument": "simulated strain gauge"
     }

@@ -5,8 +5,9 @@ from datetime import timedelta
 import pytest
 from flask.testing import FlaskClient
 
-from jade_ribbon.services.records import now
+from jade_ribbon.services.clock import now
 from jade_ribbon.services.setup import kept
+from tests.support.edits import saved
 from tests.support.set_up import post, slack_job, tick, whole
 
 
@@ -64,10 +65,10 @@ def test_steps_expire_by_the_saw_s_own_hours(
     monkeypatch.setattr(kept, "now", lambda: later)
     assert "tension" not in shop.get(url).get_json()["still_good"]
     fittings = {"good_for_h": {"tension": 48}}
-    assert shop.put("/api/saws/1/fittings", json=fittings).status_code == 200
+    assert saved(shop, "/api/saws/1/fittings", fittings).status_code == 200
     left = shop.get(url).get_json()["still_good"]["tension"]["hours_left"]
     assert left == pytest.approx(35, abs=0.1)
-    odd = shop.put("/api/saws/1/fittings", json={"good_for_h": {"tea": 1}})
+    odd = saved(shop, "/api/saws/1/fittings", {"good_for_h": {"tea": 1}})
     assert odd.get_json()["errors"][0]["path"] == "good_for_h.tea"
 
 

@@ -6,6 +6,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from jade_ribbon.devices.microphone import SimulatedMicrophone
+from tests.support.edits import saved
 from tests.support.set_up import begin, post
 
 
@@ -65,7 +66,7 @@ def test_a_recording_is_heard_for_this_band_and_span(shop: FlaskClient) -> None:
 
 
 def test_drift_is_kept_with_the_band_and_its_growth_told(shop: FlaskClient) -> None:
-    shop.put("/api/saws/1/fittings", json={"fence_bolt_spacing_mm": 150})
+    saved(shop, "/api/saws/1/fittings", {"fence_bolt_spacing_mm": 150})
     url = begin(shop)
     for offset in (1.0, 3.0):
         post(shop, f"{url}/drift", offset_mm=offset, run_mm=300, keep=True)
@@ -76,7 +77,7 @@ def test_drift_is_kept_with_the_band_and_its_growth_told(shop: FlaskClient) -> N
     assert shop.get("/api/bands/1/drift").get_json() == third["earlier"]
     stop = post(shop, f"{url}/drift", offset_mm=15.0, run_mm=300)
     assert stop["verdict"]["stop"] and stop["verdict"]["fence_shift_mm"] is None
-    shop.put("/api/saws/1/fittings", json={"fence": "single_point"})
+    saved(shop, "/api/saws/1/fittings", {"fence": "single_point"})
     point = post(shop, f"{url}/drift", offset_mm=5.0, run_mm=300)
     assert "no shift is needed" in point["verdict"]["words"]
 

@@ -4,12 +4,13 @@ from typing import Any
 
 from flask.testing import FlaskClient
 
+from tests.support.edits import saved
 from tests.support.set_up import begin, post, tick
 
 
 def test_a_reserved_step_asks_for_an_authorised_name(shop: FlaskClient) -> None:
     settings = {"reserved": ["band_change", "wheel_alignment"], "authorised": ["Brill"]}
-    assert shop.put("/api/setting-up", json=settings).status_code == 200
+    assert saved(shop, "/api/setting-up", settings).status_code == 200
     url = begin(shop)
     tick(shop, url, "isolate", who="Odda")
     for name in ("", "Odda"):
@@ -28,7 +29,7 @@ def test_a_reserved_step_asks_for_an_authorised_name(shop: FlaskClient) -> None:
 
 
 def test_moving_a_belt_may_be_reserved_and_an_inverter_s_knob_is_not(shop: FlaskClient) -> None:
-    shop.put("/api/setting-up", json={"reserved": ["wiring"], "authorised": ["Brill"]})
+    saved(shop, "/api/setting-up", {"reserved": ["wiring"], "authorised": ["Brill"]})
     url = begin(shop)
     speed = next(s for s in shop.get(url).get_json()["card"]["steps"] if s["key"] == "speed")
     assert speed["reserve"] == "wiring" and speed["doors_open"]
@@ -39,6 +40,6 @@ def test_moving_a_belt_may_be_reserved_and_an_inverter_s_knob_is_not(shop: Flask
     tick(shop, url, "speed", authorised_by="Brill")
     saw = shop.get("/api/saws/1").get_json()["saw"]
     drive = {"kind": "inverter", "base_hz": 50, "min_hz": 10, "max_hz": 60, "base_speed_m_s": 15}
-    assert shop.put("/api/saws/1", json={**saw, "drive": drive}).status_code == 200
+    assert saved(shop, "/api/saws/1", {**saw, "drive": drive}).status_code == 200
     steps = {s["key"]: s for s in shop.get(url).get_json()["card"]["steps"]}
     assert steps["speed"]["reserve"] == "" and steps["speed"]["do"].startswith("Inverter to")

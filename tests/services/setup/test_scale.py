@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from tests.support.edits import saved
 from tests.support.set_up import begin, post, tick
 
 
@@ -29,7 +30,7 @@ def test_the_scale_is_calibrated_by_points_and_then_gives_a_setting(shop: FlaskC
     card = shop.get(url).get_json()["card"]["tension"]
     assert 5 < card["scale"]["reading"] < 6 and not card["scale"]["extrapolated"]
     fittings = {"printed_marks": [{"width_mm": 19, "reading": 3}]}
-    shop.put("/api/saws/1/fittings", json=fittings)
+    saved(shop, "/api/saws/1/fittings", fittings)
     mark = shop.get("/api/saws/1/scale").get_json()["marks"][0]
     assert mark["stress_MPa"] == pytest.approx(119, abs=1) and mark["target_MPa"] > 90
     gone = shop.delete(f"/api/scale-points/{answer['points'][0]['id']}").get_json()
@@ -54,6 +55,6 @@ def test_counted_turns_correct_the_saw_s_own_record(shop: FlaskClient) -> None:
     assert shop.get("/api/saws/1").get_json()["saw"]["drive"]["speeds_m_s"] == [7.0, 14.5]
     both = shop.post("/api/saws/1/speeds", json={**body, "wheel_rpm": 600})
     assert "one of the two" in both.get_json()["detail"]
-    shop.put("/api/saws/1/fittings", json={"motor_pulley_mm": 80, "wheel_pulley_mm": 200})
+    saved(shop, "/api/saws/1/fittings", {"motor_pulley_mm": 80, "wheel_pulley_mm": 200})
     far = shop.get("/api/saws/1/speeds?target_m_s=20").get_json()
     assert far["pulleys"]["motor_pulley_mm"] == pytest.approx(80 * 20 / 14.5)

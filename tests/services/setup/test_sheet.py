@@ -8,6 +8,7 @@ from flask.testing import FlaskClient
 
 from jade_ribbon.formats.setup_sheet import SetupSheet
 from jade_ribbon.services.setup.sheet import setup_sheet
+from tests.support.edits import saved
 from tests.support.set_up import whole
 
 METRIC = re.compile(r"\d (mm|MPa|m/s|m/min|µm|N)\b")
@@ -27,7 +28,7 @@ def words_of(sheet: SetupSheet) -> list[str]:
 @pytest.fixture(params=["metric", "inch"])
 def units(request: pytest.FixtureRequest, shop: FlaskClient) -> Any:
     settings = shop.get("/api/shop").get_json()
-    assert shop.put("/api/shop", json={**settings, "units": request.param}).status_code == 200
+    assert saved(shop, "/api/shop", {**settings, "units": request.param}).status_code == 200
     return request.param
 
 

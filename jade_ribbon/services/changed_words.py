@@ -1,0 +1,102 @@
+"""A change said to a person: what it was done to, and each figure from what to what."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from jade_ribbon.core.quantities.words import Kind, Said, Words, quantity, sentence
+from jade_ribbon.store.models import ChangeRow
+
+NAMES: Mapping[str, str] = {
+    "shop": "Settings of the shop",
+    "saw": "Saw",
+    "band": "Band",
+    "event": "Record of a band",
+    "job": "Job",
+    "setup": "Set-up",
+    "step": "Step",
+    "run": "Run",
+    "material": "Material",
+    "band_type": "Band type",
+    "scale_point": "Point of a tension scale",
+    "alignment": "Truing of a wheel",
+    "drift": "Drift trial",
+    "defect": "Defect of a saw",
+}
+CALLED_BY = ("label", "name", "key", "kind", "text", "axis")
+"""Fields that tell a person which record it is, the best first."""
+UNITS: Mapping[str, tuple[Kind, float]] = {
+    "_m_min": ("feed", 1.0),
+    "_m_s": ("speed", 1.0),
+    "_mm": ("length", 1.0),
+    "_MPa": ("stress", 1.0),
+    "_N": ("force", 1.0),
+    "_minor": ("plain", 0.01),
+}
+"""What a field's ending says of its unit: the kind of quantity and what makes it one."""
+MOST_LETTERS = 60
+EMPTY = "nothing"
+
+
+@dataclass(frozen=True)
+class Difference:
+    """One field of a change, in words."""
+
+    field: str
+    before: Said
+    after: Said
+
+
+def title(change: ChangeRow) -> str:
+    """What a change was done to: 'Band K-07'."""
+    record = change.after or change.before or {}
+    called = next((str(record[k]) for k in CALLED_BY if record.get(k)), "")
+    name = NAMES.get(change.noun, change.noun)
+    return f"{name} {called.replace('_', ' ')}".strip() if change.noun != "shop" else name
+
+
+def differences(change: ChangeRow, fields: Mapping[str, Any]) -> list[Difference]:
+    """Each field changed; of one that holds others, those within it."""
+    before = change.before or {}
+    found = []
+    for name, value in fields.items():
+        if name == "deleted_at":
+            continue
+        was = before.get(name)
+        if isinstance(value, dict) and isinstance(was, dict):
+            found += [
+                _line(f"{_words(name)}, {_words(key)}", key, was.get(key), value.get(key))
+                for key in {**was, **value}
+                if was.get(key) != value.get(key)
+            ]
+        else:
+            found.append(_line(_words(name), name, was, value))
+    return found
+
+
+def _ending(name: str) -> str | None:
+    return next((end for end in UNITS if name.endswith(end)), None)
+
+
+def _words(name: str) -> str:
+    """A field's name in words, its unit left out."""
+    return name.removesuffix(_ending(name) or "").replace("_", " ")
+
+
+def _line(words: str, name: str, was: Any, value: Any) -> Difference:
+    return Difference(words, _said(name, was), _said(name, value))
+
+
+def _said(name: str, value: Any) -> Said:
+    end = _ending(name)
+    if value is None or value in ("", [], {}):
+        return EMPTY
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, (int, float)) and end is not None:
+        kind, factor = UNITS[end]
+        found: Words = quantity(value * factor, kind)
+        return sentence(found)
+    text = f"{value:g}" if isinstance(value, float) else str(value)
+    text = text.replace("_", " ") if name != "note" else text
+    return text if len(text) <= MOST_LETTERS else f"{text[: MOST_LETTERS - 1]}…"
