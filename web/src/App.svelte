@@ -2,6 +2,7 @@
   import Router, { push, router } from "svelte-spa-router";
 
   import { notice } from "./lib/notice.svelte";
+  import { outbox } from "./lib/outbox.svelte";
   import { shop } from "./lib/shop.svelte";
   import { ticket } from "./lib/ticket.svelte";
   import Finder from "./parts/Finder.svelte";
@@ -9,6 +10,8 @@
   import Ribbon from "./parts/Ribbon.svelte";
   import Shortcuts from "./parts/Shortcuts.svelte";
   import Ticket from "./parts/Ticket.svelte";
+  import Changes from "./stations/changes/Changes.svelte";
+  import Waiting from "./stations/changes/Waiting.svelte";
   import Jobs from "./stations/plan/Jobs.svelte";
   import Plan from "./stations/plan/Plan.svelte";
   import BandPage from "./stations/rack/BandPage.svelte";
@@ -42,6 +45,8 @@
     "/run/:id?": Run,
     "/rack": Rack,
     "/rack/:id": BandPage,
+    "/changes/:noun?/:id?": Changes,
+    "/waiting": Waiting,
     "/shop": Shop,
     "/shop/saws/:id/stand": Stand,
     "/shop/saws/:id": SawForm,
@@ -87,7 +92,7 @@
   });
 
   void shop.load().then(() => {
-    if (ticket.draft.saw_id === null && shop.saws[0]) ticket.edit({ saw_id: shop.saws[0].id });
+    if (ticket.draft.saw_id === null && shop.saws[0]) ticket.change({ saw_id: shop.saws[0].id });
   });
 
   function typing(target: EventTarget | null): boolean {
@@ -128,6 +133,11 @@
   <div class="top">
     <Ticket />
     <div class="tools no-print">
+      {#if outbox.entries.length > 0}
+        <a class="waiting" href="#/waiting" data-refused={outbox.refused.length > 0}
+          >{outbox.entries.length} not sent</a
+        >
+      {/if}
       <button type="button" aria-label="Find anything" onclick={() => (finding = true)}>Find</button
       >
       <button
@@ -184,6 +194,16 @@
     color: var(--ink-soft);
     text-decoration: underline;
     text-underline-offset: 0.25em;
+  }
+  .waiting {
+    display: grid;
+    align-content: center;
+    min-height: var(--touch);
+    padding: 0 var(--s2);
+    font-weight: 650;
+  }
+  .waiting[data-refused="true"] {
+    color: var(--vermilion);
   }
   main {
     padding-top: var(--s4);

@@ -3,6 +3,7 @@ import createClient from "openapi-fetch";
 
 import { say, type Said } from "../lib/units";
 import type { FaultBody, paths } from "./schema";
+import { writes } from "./writes";
 
 export const client = createClient<paths>({
   baseUrl: globalThis.location.origin,
@@ -11,15 +12,9 @@ export const client = createClient<paths>({
   fetch: (request) => globalThis.fetch(request),
 });
 
-// A post without a body says that it is ours too: no form of another page can.
-client.use({
-  onRequest({ request }) {
-    if (request.method !== "GET" && !request.headers.has("Content-Type")) {
-      request.headers.set("Content-Type", "application/json");
-    }
-    return request;
-  },
-});
+client.use(writes);
+
+const OURS = "urn:jade-ribbon:problem:";
 
 export class Problem extends Error {
   constructor(
@@ -28,13 +23,22 @@ export class Problem extends Error {
     readonly detail: Said,
     readonly status: number,
     readonly errors: readonly FaultBody[] = [],
+    /** What a record is now that somebody else saved meanwhile. */
+    readonly current: Record<string, unknown> | null = null,
+    /** Our own server said it, and not a login page or a gateway on the way to it. */
+    readonly ours = true,
   ) {
     super(say(detail, "metric"));
   }
 
   /** The server could not be reached, or was restarting: worth sending again. */
   get unreachable(): boolean {
-    return this.status === 0 || this.status >= 500;
+    return this.status === 0 || this.status >= 500 || !this.ours;
+  }
+
+  /** Our own server will not have it, however often it is sent. */
+  get refuses(): boolean {
+    return this.ours && this.status >= 400 && this.status < 500;
   }
 }
 
@@ -46,15 +50,19 @@ interface Answer<T> {
 
 function problemOf(error: unknown, response: Response): Problem {
   const body = (typeof error === "object" && error !== null ? error : {}) as {
+    type?: string;
     code?: string;
     detail?: Said;
     errors?: FaultBody[];
+    current?: Record<string, unknown> | null;
   };
   return new Problem(
     body.code ?? "unreadable",
     body.detail ?? `The server answered ${response.status} and no reason.`,
     response.status,
     body.errors ?? [],
+    body.current ?? null,
+    body.type?.startsWith(OURS) ?? false,
   );
 }
 
@@ -65,7 +73,14 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
     answer = await call;
   } catch (cause) {
     if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
-    throw new Problem("unreachable", "The server cannot be reached. Trying again.", 0);
+    throw new Problem(
+      "unreachable",
+      "The server cannot be reached. Trying again.",
+      0,
+      [],
+      null,
+      false,
+    );
   }
   if (answer.data === undefined) throw problemOf(answer.error, answer.response);
   return answer.data;

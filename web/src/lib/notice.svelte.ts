@@ -39,6 +39,11 @@ class Notice {
     this.#show(text, false, undo, 20_000);
   }
 
+  /** Something given up in this browser that can be put back. */
+  canPutBack(text: Said, putBack: () => Promise<void>): void {
+    this.#show(text, false, putBack, 20_000);
+  }
+
   async undo(): Promise<void> {
     const undo = this.#undo;
     if (!undo) return;

@@ -1,6 +1,7 @@
-import { ask, askPatiently, client, wordsOf } from "../api/client";
-import type { MaterialLine, Reference, SawAnswer, Shop } from "../api/schema";
+import { ask, askPatiently, client, Problem, wordsOf } from "../api/client";
+import type { MaterialLine, Reference, SawAnswer, Shop, ShopEdit } from "../api/schema";
 import { recall, remember } from "./storage";
+import { Turns } from "./turns";
 import {
   type Kind,
   money,
@@ -22,6 +23,7 @@ class ShopState {
   reference = $state<Reference | null>(null);
   saws = $state<SawAnswer[]>([]);
   failed = $state<Said>("");
+  #turns = new Turns();
   units = $state<Units>(recall<Units>("units", "metric"));
   theme = $state<Theme>(
     recall<Theme>(
@@ -128,10 +130,20 @@ class ShopState {
     return answer.value;
   }
 
-  async save(changed: Partial<Shop>): Promise<void> {
+  /** Saves what was changed; where somebody else saved meanwhile, shows it as it is now, and throws. */
+  save(changed: Omit<ShopEdit, "version">): Promise<void> {
+    return this.#turns.take(() => this.#save(changed));
+  }
+
+  async #save(changed: Omit<ShopEdit, "version">): Promise<void> {
     if (!this.settings) return;
-    const body = { ...this.settings, ...changed };
-    this.settings = await ask(client.PUT("/api/shop", { body }));
+    try {
+      const body = { version: this.settings.version, ...changed };
+      this.settings = await ask(client.PATCH("/api/shop", { body }));
+    } catch (problem) {
+      if (problem instanceof Problem && problem.current) await this.load();
+      throw problem;
+    }
   }
 }
 

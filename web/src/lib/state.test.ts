@@ -1,13 +1,11 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
 import { ask, askPatiently, Problem } from "../api/client";
-import type { JobAnswer, RunInput } from "../api/schema";
 import { REFERENCE, SETTINGS } from "../tests/samples";
 import { notice } from "./notice.svelte";
 import { outbox } from "./outbox.svelte";
 import { shop } from "./shop.svelte";
 import { recall, remember } from "./storage";
-import { ticket } from "./ticket.svelte";
 
 const response = (status: number) => new Response(null, { status });
 const answers = (body: unknown, status = 200) =>
@@ -20,11 +18,12 @@ const answers = (body: unknown, status = 200) =>
     ),
   );
 
-beforeEach(() => {
+const OURS = "urn:jade-ribbon:problem:x";
+
+beforeEach(async () => {
   vi.restoreAllMocks();
   localStorage.clear();
-  outbox.waiting = [];
-  outbox.refused = [];
+  await outbox.clear();
 });
 
 describe("asking the server", () => {
@@ -33,7 +32,12 @@ describe("asking the server", () => {
   });
 
   it("throws what is wrong in words, with each faulty field", async () => {
-    const error = { code: "input", detail: "x is wrong", errors: [{ path: "x", message: "no" }] };
+    const error = {
+      type: OURS,
+      code: "input",
+      detail: "x is wrong",
+      errors: [{ path: "x", message: "no" }],
+    };
     const failed = ask(Promise.resolve({ error, response: response(422) }));
     await expect(failed).rejects.toMatchObject({
       message: "x is wrong",
@@ -48,6 +52,9 @@ describe("asking the server", () => {
     await expect(lost).rejects.toMatchObject({ unreachable: true });
     expect(new Problem("internal", "x", 503).unreachable).toBe(true);
     expect(new Problem("conflict", "x", 409).unreachable).toBe(false);
+    expect(new Problem("conflict", "x", 409).refuses).toBe(true);
+    const login = ask(Promise.resolve({ error: "<html>", response: response(404) }));
+    await expect(login).rejects.toMatchObject({ unreachable: true, refuses: false });
   });
 
   it("tries again while the server restarts, and not after a refusal", async () => {
@@ -63,7 +70,8 @@ describe("asking the server", () => {
     await vi.runAllTimersAsync();
     expect(await waiting).toBe("up");
     expect(tries).toBe(3);
-    const refusing = vi.fn(() => Promise.resolve({ error: {}, response: response(404) }));
+    const refusal = { error: { type: OURS }, response: response(404) };
+    const refusing = vi.fn(() => Promise.resolve(refusal));
     await expect(askPatiently(refusing)).rejects.toBeInstanceOf(Problem);
     expect(refusing).toHaveBeenCalledTimes(1);
     vi.useRealTimers();
@@ -77,110 +85,6 @@ describe("what is kept in the browser", () => {
     localStorage.setItem("jade-ribbon.y", "{broken");
     expect(recall("y", "usual")).toBe("usual");
     expect(recall("nothing", 3)).toBe(3);
-  });
-});
-
-const JOB = {
-  id: 5,
-  name: "Strakes",
-  operation: "resaw",
-  material: "european_larch_dry",
-  material_name: "European larch (dry)",
-  height_mm: 185,
-  length_mm: 3600,
-  count: 7,
-  slice_mm: 14,
-  min_radius_mm: null,
-  angle_deg: 0,
-  finish: "plane",
-  tolerance_mm: 0.8,
-  round_stock: false,
-  wall_mm: null,
-  rules: {},
-  what_if: null,
-  saw_id: 2,
-  saw_name: "Shop saw",
-  band_id: null,
-  band_label: null,
-  state: "planned",
-  done_pieces: 0,
-  setup_id: null,
-  updated_at: "2026-01-01T00:00:00Z",
-} as unknown as JobAnswer;
-
-describe("the ticket", () => {
-  it("knows a draft from a saved job, and what was edited", () => {
-    ticket.startNew(2);
-    expect([ticket.name, ticket.changed, ticket.draft.saw_id]).toEqual(["New job", true, 2]);
-    ticket.take(JOB);
-    expect([ticket.name, ticket.changed]).toEqual(["Strakes", false]);
-    ticket.edit({ height_mm: 120 });
-    expect(ticket.changed).toBe(true);
-    expect(recall<{ height_mm: number }>("ticket.draft", { height_mm: 0 }).height_mm).toBe(120);
-  });
-
-  it("keeps the draft of the job that is open when it is read again", async () => {
-    ticket.take(JOB);
-    ticket.edit({ height_mm: 120 });
-    answers(JOB);
-    await ticket.open(5);
-    expect(ticket.draft.height_mm).toBe(120);
-    await ticket.reload();
-    expect(ticket.draft.height_mm).toBe(185);
-  });
-
-  it("saves a new job by posting and a known one by putting", async () => {
-    const fetch = answers(JOB);
-    ticket.startNew(2);
-    await ticket.save();
-    await ticket.save();
-    const methods = fetch.mock.calls.map(([request]) => (request as Request).method);
-    expect(methods).toEqual(["POST", "PUT"]);
-    expect(ticket.id).toBe(5);
-  });
-
-  it("keeps a variant beside the job, never over it", async () => {
-    const fetch = answers({ ...JOB, id: 6, name: "Strakes, what if" });
-    ticket.take(JOB);
-    await ticket.saveVariant();
-    const request = fetch.mock.calls[0]?.[0] as Request;
-    expect(request.method).toBe("POST");
-    expect((await request.json()).name).toBe("Strakes, what if");
-    expect(ticket.id).toBe(6);
-  });
-});
-
-const RUN: RunInput = {
-  client_key: "abcdefgh",
-  job_id: 5,
-  saw_id: 2,
-  band_id: 7,
-  pieces: 7,
-  length_mm: 3600,
-  time_s: 800,
-};
-
-describe("the outbox", () => {
-  it("keeps a run while the server is away and sends it once it answers", async () => {
-    vi.spyOn(globalThis, "fetch").mockRejectedValue(new TypeError("offline"));
-    vi.useFakeTimers();
-    await outbox.log(RUN);
-    expect(outbox.waiting).toHaveLength(1);
-    expect(recall<RunInput[]>("outbox", [])).toHaveLength(1);
-    answers({ id: 1, band: { id: 7 } }, 201);
-    await vi.advanceTimersByTimeAsync(6000);
-    expect(outbox.waiting).toHaveLength(0);
-    expect(outbox.last).toMatchObject({ id: 1 });
-    vi.useRealTimers();
-  });
-
-  it("sets a refused run aside with the reason, and goes on", async () => {
-    answers({ code: "conflict", detail: "Band is scrapped." }, 409);
-    await outbox.log(RUN);
-    expect(outbox.waiting).toHaveLength(0);
-    expect(outbox.refused[0]?.why).toBe("Band is scrapped.");
-    outbox.dismiss("abcdefgh");
-    expect(outbox.refused).toHaveLength(0);
   });
 });
 
@@ -210,7 +114,7 @@ describe("the shop", () => {
   });
 
   it("says that it could not load, and loads when asked again", async () => {
-    answers({ detail: "no such thing", code: "x" }, 404);
+    answers({ type: OURS, detail: "no such thing", code: "x" }, 404);
     await shop.load();
     expect(shop.failed).toBe("no such thing");
     answers([]);

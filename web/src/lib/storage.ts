@@ -1,4 +1,4 @@
-/** Things kept in this browser: drafts, the theme, runs waiting to be sent. */
+/** Small things kept in this browser: drafts of forms, the theme, the job in hand. */
 
 const PREFIX = "jade-ribbon.";
 
@@ -11,6 +11,36 @@ export function recall<T>(key: string, fallback: T): T {
   }
 }
 
-export function remember(key: string, value: unknown): void {
-  localStorage.setItem(PREFIX + key, JSON.stringify(value));
+/** Whether it could be kept: a browser's store may be full, or shut. */
+export function remember(key: string, value: unknown): boolean {
+  try {
+    localStorage.setItem(PREFIX + key, JSON.stringify(value));
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+export function forget(key: string): void {
+  try {
+    localStorage.removeItem(PREFIX + key);
+  } catch {
+    // A store that is shut keeps nothing either.
+  }
+}
+
+/** What is kept under keys that begin so, by the rest of the key. */
+export function recallAll<T>(start: string): [string, T][] {
+  const found: [string, T][] = [];
+  try {
+    for (let i = 0; i < localStorage.length; i += 1) {
+      const key = localStorage.key(i);
+      if (!key?.startsWith(PREFIX + start)) continue;
+      const kept = recall<T | null>(key.slice(PREFIX.length), null);
+      if (kept !== null) found.push([key.slice(PREFIX.length + start.length), kept]);
+    }
+  } catch {
+    return found;
+  }
+  return found;
 }

@@ -1,5 +1,7 @@
 import { ask, askPatiently, client } from "../api/client";
 import type { BandFigures, JobAnswer, JobInput } from "../api/schema";
+import { freshKey } from "../api/writes";
+import { Edit, type Place } from "./edit.svelte";
 import { recall, remember } from "./storage";
 
 export type Draft = Required<JobInput>;
@@ -38,82 +40,129 @@ function draftOf(job: JobAnswer): Draft {
   return copy as unknown as Draft;
 }
 
+/** A draft of a job that is not saved has a name of its own in this browser. */
+const NEW = "new.";
+
+function placeOf(key: string, title: string): Place {
+  return { key: `job.${key}`, title: title || "A new job", href: `#/plan/${key}` };
+}
+
 /** The job in hand: it travels across the top of every station, saved or still a draft. */
 class Ticket {
-  id = $state<number | null>(recall<number | null>("ticket.id", null));
-  job = $state<JobAnswer | null>(null);
-  draft = $state<Draft>({ ...BLANK, ...recall<Partial<Draft>>("ticket.draft", {}) });
+  /** As it was last read; what is typed over it is in `edit`. */
+  job = $state<JobAnswer | null>(recall<JobAnswer | null>("ticket.job", null));
+  edit = $state.raw<Edit<Draft>>(this.#begin(recall("ticket.key", NEW + "first"), null));
   /** The band in hand, drawn down the ribbon: what Plan answers or the set-up card holds. */
   band = $state<BandFigures | null>(null);
 
+  get id(): number | null {
+    return this.job?.id ?? null;
+  }
+
+  get draft(): Draft {
+    return this.edit.draft;
+  }
+
   get changed(): boolean {
-    if (!this.job) return true;
-    const saved = draftOf(this.job);
-    return KEYS.some((k) => JSON.stringify(saved[k]) !== JSON.stringify(this.draft[k]));
+    return this.job === null || this.edit.changed;
   }
 
   get name(): string {
     return this.draft.name || (this.id === null ? "New job" : `Job ${this.id}`);
   }
 
-  edit(change: Partial<Draft>): void {
-    this.draft = { ...this.draft, ...change };
-    this.#keep();
+  change(change: Partial<Draft>): void {
+    this.edit.set(change);
   }
 
-  #keep(): void {
-    remember("ticket.draft", this.draft);
-    remember("ticket.id", this.id);
+  /** The edit of the job in hand, or of a new one: with what this browser kept of it. */
+  #begin(newKey: string, sawId: number | null): Edit<Draft> {
+    const job = this.job;
+    if (job) return new Edit(placeOf(String(job.id), job.name), draftOf(job), job.version);
+    return new Edit(placeOf(newKey, ""), { ...BLANK, saw_id: sawId }, 0);
   }
 
-  take(job: JobAnswer): void {
-    if (this.id !== job.id) this.band = null;
-    this.id = job.id;
+  #hold(job: JobAnswer | null): void {
     this.job = job;
-    this.draft = draftOf(job);
-    this.#keep();
+    remember("ticket.job", job);
+  }
+
+  /** Takes a job in hand; what was typed over it before is still there, and so is the other's. */
+  take(job: JobAnswer): void {
+    if (this.id !== job.id) {
+      this.band = null;
+      this.edit.left();
+    }
+    this.#hold(job);
+    this.edit = this.#begin("", null);
   }
 
   startNew(sawId: number | null): void {
-    this.id = null;
-    this.job = null;
-    this.draft = { ...BLANK, saw_id: sawId };
+    if (this.job === null && !this.edit.changed) {
+      this.edit = this.#begin(this.edit.place.key.slice("job.".length), sawId);
+      return;
+    }
+    this.edit.left();
+    this.#resume(NEW + freshKey(), sawId);
+  }
+
+  /** Takes a draft in hand that was never saved. */
+  resume(key: string): void {
+    if (this.job === null && this.edit.place.key === `job.${key}`) return;
+    this.edit.left();
+    this.#resume(key, null);
+  }
+
+  #resume(key: string, sawId: number | null): void {
+    this.#hold(null);
     this.band = null;
-    this.#keep();
+    remember("ticket.key", key);
+    this.edit = this.#begin(key, sawId);
   }
 
   /** Opens a saved job; a draft of the same job that was being edited is kept. */
   async open(id: number): Promise<void> {
-    const job = await askPatiently(() =>
-      client.GET("/api/jobs/{job_id}", { params: { path: { job_id: id } } }),
-    );
-    if (this.id === id) this.job = job;
-    else this.take(job);
+    const job = await this.#read(id);
+    if (this.id !== id) this.take(job);
+    else this.#renew(job, job.version !== this.edit.version && this.edit.changed);
   }
 
+  /** Reads the job anew after something was done with it here; what is typed stays. */
   async reload(): Promise<void> {
-    if (this.id === null) return;
-    const params = { path: { job_id: this.id } };
-    this.take(await askPatiently(() => client.GET("/api/jobs/{job_id}", { params })));
+    if (this.id !== null) this.#renew(await this.#read(this.id), false);
+  }
+
+  #read(job_id: number): Promise<JobAnswer> {
+    const params = { path: { job_id } };
+    return askPatiently(() => client.GET("/api/jobs/{job_id}", { params }));
+  }
+
+  #renew(job: JobAnswer, elsewhere: boolean): void {
+    this.#hold(job);
+    if (elsewhere) this.edit.meet(draftOf(job), job.version);
+    else this.edit.renew(draftOf(job), job.version);
   }
 
   /** Keeps what is tried out as a job of its own beside the one it came from. */
   async saveVariant(): Promise<JobAnswer> {
-    this.id = null;
-    this.job = null;
-    this.draft = { ...this.draft, name: `${this.draft.name || "Job"}, what if`.slice(0, 120) };
-    return this.save();
+    const name = `${this.draft.name || "Job"}, what if`.slice(0, 120);
+    const job = await ask(client.POST("/api/jobs", { body: { ...this.draft, name } }));
+    this.edit.discard();
+    this.take(job);
+    return job;
   }
 
-  async save(): Promise<JobAnswer> {
-    const body = this.draft;
-    const job =
-      this.id === null
-        ? await ask(client.POST("/api/jobs", { body }))
-        : await ask(
-            client.PUT("/api/jobs/{job_id}", { params: { path: { job_id: this.id } }, body }),
-          );
-    this.take(job);
+  /** Saves what was changed; null when somebody else saved it meanwhile, and both are shown. */
+  async save(): Promise<JobAnswer | null> {
+    if (this.job && !this.edit.changed) return this.job;
+    const job_id = this.id;
+    const params = { path: { job_id: job_id ?? 0 } };
+    const job = await this.edit.save((body) =>
+      job_id === null
+        ? ask(client.POST("/api/jobs", { body: this.draft }))
+        : ask(client.PATCH("/api/jobs/{job_id}", { params, body })),
+    );
+    if (job) this.take(job);
     return job;
   }
 }

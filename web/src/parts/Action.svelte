@@ -21,7 +21,7 @@
 </script>
 
 {#if href}
-  <a class="action" {href} data-main={main}>{@render children()}</a>
+  <a class="action" {href} data-main={main} {onclick}>{@render children()}</a>
 {:else}
   <button class="action" {type} {disabled} data-main={main} {onclick}>{@render children()}</button>
 {/if}

@@ -35,7 +35,7 @@
     if (!hit) return;
     box?.close();
     if (hit.noun === "material") {
-      ticket.edit({ material: hit.key });
+      ticket.change({ material: hit.key });
       void push("/plan");
     } else {
       const place = { job: "/plan/", band: "/rack/", saw: "/shop/saws/" }[hit.noun] ?? "/plan/";

@@ -152,6 +152,7 @@ export const BAND_ANSWER: BandAnswer = {
   mounted_on: null,
   mounted_saw_id: null,
   tension_state: null,
+  version: 1,
 };
 
 export const PAGE: BandPage = {

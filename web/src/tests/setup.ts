@@ -1,3 +1,5 @@
+import "fake-indexeddb/auto";
+
 /** What jsdom lacks and the parts need. */
 class StillObserver implements ResizeObserver {
   observe(): void {

@@ -153,7 +153,7 @@
     <h2>Your other saws</h2>
     {#each answer.saws as saw (saw.saw_id)}
       <div class="row saw">
-        <button type="button" onclick={() => ticket.edit({ saw_id: saw.saw_id, band_id: null })}
+        <button type="button" onclick={() => ticket.change({ saw_id: saw.saw_id, band_id: null })}
           ><strong>{saw.name}</strong></button
         >
         {#if saw.able && saw.cost !== null && saw.feed_m_min !== null}

@@ -28,7 +28,7 @@
       fault = "";
       asksUnit = false;
       const radius = found.outline.min_radius_mm;
-      ticket.edit({
+      ticket.change({
         min_radius_mm: radius === null ? null : Number(radius.toFixed(2)),
         length_mm: Number(found.outline.length_mm.toFixed(0)) || 1,
       });

@@ -17,6 +17,7 @@
   import Beside from "./Beside.svelte";
   import OutlineDrop from "./OutlineDrop.svelte";
   import { PlanState } from "./plan.svelte";
+  import EditState from "../../parts/EditState.svelte";
   import { sentenceOf } from "./sentences";
   import Compare from "./Compare.svelte";
   import Sentence from "./Sentence.svelte";
@@ -27,6 +28,7 @@
 
   // The address may name a job: opening it asks the server.
   $effect(() => {
+    if (params?.id?.startsWith("new.")) ticket.resume(params.id);
     const id = Number(params?.id);
     if (id > 0 && ticket.job?.id !== id) ticket.open(id).catch((p: unknown) => notice.fail(p));
   });
@@ -55,6 +57,7 @@
   async function save(): Promise<boolean> {
     try {
       const job = await ticket.save();
+      if (!job) return false;
       notice.say(`${ticket.name} is saved.`);
       await push(`/plan/${job.id}`);
       return true;
@@ -77,6 +80,7 @@
   }
 </script>
 
+<EditState edit={ticket.edit} />
 {#if shop.saws.length === 0}
   <section class="first">
     <h1>First, the saw.</h1>
@@ -113,23 +117,23 @@
               {#if typeof opener.height_mm === "number"}
                 <button
                   type="button"
-                  onclick={() => ticket.edit({ height_mm: opener.height_mm ?? 1 })}
+                  onclick={() => ticket.change({ height_mm: opener.height_mm ?? 1 })}
                   >Try {shop.say(opener.height_mm, "length")}</button
                 >
               {:else if typeof opener.backing_mm === "number"}
                 <button
                   type="button"
-                  onclick={() => ticket.edit({ backing_mm: opener.backing_mm ?? 0 })}
+                  onclick={() => ticket.change({ backing_mm: opener.backing_mm ?? 0 })}
                   >Try {shop.say(opener.backing_mm, "length")}</button
                 >
               {:else if typeof opener.stack === "number"}
-                <button type="button" onclick={() => ticket.edit({ stack: opener.stack ?? 1 })}
+                <button type="button" onclick={() => ticket.change({ stack: opener.stack ?? 1 })}
                   >Try {opener.stack} together</button
                 >
               {:else if typeof opener.min_radius_mm === "number"}
                 <button
                   type="button"
-                  onclick={() => ticket.edit({ min_radius_mm: opener.min_radius_mm })}
+                  onclick={() => ticket.change({ min_radius_mm: opener.min_radius_mm })}
                   >Try {shop.say(opener.min_radius_mm, "length")}</button
                 >
               {/if}

@@ -10,7 +10,7 @@
     const own: typeof ticket.draft.rules = Object.fromEntries(others);
     if (choice !== shop.settings?.rules[key])
       own[key] = key === "least_teeth" ? Number(choice) : choice;
-    ticket.edit({ rules: own });
+    ticket.change({ rules: own });
   }
 </script>
 

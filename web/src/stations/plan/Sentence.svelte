@@ -107,7 +107,7 @@
   }
 
   function set(change: Partial<Draft>): void {
-    ticket.edit(change);
+    ticket.change(change);
   }
 </script>
 

@@ -69,12 +69,12 @@
   ]);
 
   function set(key: keyof WhatIf, value: number): void {
-    ticket.edit({ what_if: { ...ticket.draft.what_if, [key]: value } });
+    ticket.change({ what_if: { ...ticket.draft.what_if, [key]: value } });
   }
 
   function setHeight(value: number): void {
     heightBefore ??= ticket.draft.height_mm;
-    ticket.edit({ height_mm: value });
+    ticket.change({ height_mm: value });
   }
 
   async function keep(): Promise<void> {
@@ -89,7 +89,7 @@
 
   function reset(): void {
     const height = heightBefore ?? ticket.draft.height_mm;
-    ticket.edit({ what_if: null, height_mm: height });
+    ticket.change({ what_if: null, height_mm: height });
     heightBefore = null;
   }
 </script>

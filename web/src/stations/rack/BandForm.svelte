@@ -1,11 +1,15 @@
 <script lang="ts">
+  import { onDestroy } from "svelte";
+
   import { ask, client, Problem, wordsOf } from "../../api/client";
-  import type { BandAnswer, BandInput } from "../../api/schema";
+  import type { BandAnswer, BandEdit, NewBandInput } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
+  import { Edit } from "../../lib/edit.svelte";
+  import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import TypeFields from "./TypeFields.svelte";
-  import { pitchOf } from "./types";
+  import { pitchOf, type TypeDraft } from "./types";
   import type { Said } from "../../lib/units";
 
   interface Props {
@@ -15,7 +19,15 @@
   }
   const { band, ondone }: Props = $props();
 
-  function initial(): Record<keyof BandInput, string | number | null> {
+  type Draft = TypeDraft & {
+    label: string;
+    length_mm: number | null;
+    price: number | null;
+    place: string;
+    note: string;
+    kept_for: string;
+  };
+  function initial(): Draft {
     const saw = shop.saws[0]?.saw.band_length_mm;
     const middle = saw ? ((saw[0] ?? 0) + (saw[1] ?? 0)) / 2 : null;
     return {
@@ -34,15 +46,30 @@
       kept_for: band?.kept_for ?? "all",
     };
   }
-  let draft = $state(initial());
+  /** The edit of the band that the form was opened with. */
+  function begun(): Edit<Draft> {
+    if (!band)
+      return new Edit({ key: "band.new", title: "A new band", href: "#/rack" }, initial(), 0);
+    const place = {
+      key: `band.${band.id}`,
+      title: `Band ${band.label}`,
+      href: `#/rack/${band.id}`,
+    };
+    return new Edit(place, initial(), band.version);
+  }
+  const edit = begun();
+  onDestroy(() => edit.left());
+  const draft = $derived(edit.draft);
   let faults = $state<Record<string, Said>>({});
   let general = $state<Said>("");
-  function set(field: keyof BandInput, value: string | number | null): void {
-    draft = { ...draft, [field]: value };
+  function set(field: keyof Draft, value: string | number | null): void {
+    edit.set({ [field]: value });
   }
 
-  function bodyOf(): BandInput {
-    return { ...draft, ...pitchOf(draft) } as unknown as BandInput;
+  /** A form without teeth has no pitch, whatever was typed before. */
+  function settled(): NewBandInput {
+    edit.set(pitchOf(draft) as Partial<Draft>);
+    return edit.draft as unknown as NewBandInput;
   }
 
   let count = $state(1);
@@ -59,17 +86,15 @@
 
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const body = bodyOf();
+    const given = settled();
     try {
-      for (const label of band ? [] : otherLabels()) {
-        await ask(client.POST("/api/bands", { body: { ...body, label } }));
-      }
-      const saved = band
-        ? await ask(
-            client.PUT("/api/bands/{band_id}", { params: { path: { band_id: band.id } }, body }),
-          )
-        : await ask(client.POST("/api/bands", { body }));
-      ondone(saved);
+      const saved = await edit.save((changes) => {
+        if (!band)
+          return ask(client.POST("/api/bands", { body: { ...given, also: otherLabels() } }));
+        const params = { path: { band_id: band.id } };
+        return ask(client.PATCH("/api/bands/{band_id}", { params, body: changes as BandEdit }));
+      });
+      if (saved) ondone(saved);
     } catch (problem) {
       const known = problem instanceof Problem ? problem : null;
       faults = Object.fromEntries((known?.errors ?? []).map((f) => [f.path, f.message]));
@@ -79,6 +104,7 @@
 </script>
 
 <form onsubmit={(e) => void save(e)}>
+  <EditState {edit} />
   <h2>{band ? `Edit ${band.label}` : "A band for the rack"}</h2>
   <div class="fields">
     <div class="text">
@@ -155,7 +181,12 @@
   {#if general}<p class="error" role="alert">{shop.words(general)}</p>{/if}
   <div class="actions">
     <Action main type="submit">Save band</Action>
-    <Action onclick={() => ondone(null)}>Leave</Action>
+    <Action
+      onclick={() => {
+        edit.discard();
+        ondone(null);
+      }}>Leave</Action
+    >
   </div>
 </form>
 

@@ -1,8 +1,12 @@
 <script lang="ts">
+  import { onDestroy } from "svelte";
+
   import { ask, askPatiently, client, Problem } from "../../api/client";
-  import type { OwnType, OwnTypeInput } from "../../api/schema";
+  import type { OwnType, OwnTypeEdit, OwnTypeInput } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
+  import { Edit } from "../../lib/edit.svelte";
+  import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import TypeFields from "./TypeFields.svelte";
@@ -23,7 +27,9 @@
 
   let types = $state<OwnType[] | null>(null);
   let editing = $state<number | null>(null);
-  let draft = $state<Draft>({ ...BLANK });
+  let edit = $state.raw(begun(null));
+  const draft = $derived(edit.draft);
+  onDestroy(() => edit.left());
   let faults = $state<Record<string, Said>>({});
 
   async function load(): Promise<void> {
@@ -31,28 +37,36 @@
   }
   void load().catch((p: unknown) => notice.fail(p));
 
-  function edit(type: OwnType | null): void {
+  function begun(type: OwnType | null): Edit<Draft> {
+    const title = type ? type.label : "A band type";
+    const place = { key: `type.${type?.id ?? "new"}`, title, href: "#/rack/types" };
+    const keys = Object.keys(BLANK) as (keyof Draft)[];
+    const record = type ? Object.fromEntries(keys.map((k) => [k, type[k]])) : {};
+    return new Edit<Draft>(place, { ...BLANK, ...record }, type?.version ?? 0);
+  }
+
+  function open(type: OwnType | null): void {
+    edit.left();
     editing = type?.id ?? null;
-    draft = type ? { ...BLANK, ...type } : { ...BLANK };
+    edit = begun(type);
     faults = {};
   }
 
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const keys = Object.keys(BLANK) as (keyof Draft)[];
-    const plain = Object.fromEntries(keys.map((k) => [k, draft[k]]));
-    const body = { ...plain, ...pitchOf(draft) } as unknown as OwnTypeInput;
+    edit.set(pitchOf(draft));
+    const body = draft as unknown as OwnTypeInput;
+    const type_id = editing;
     try {
-      const saved =
-        editing === null
-          ? await ask(client.POST("/api/band-types", { body }))
-          : await ask(
-              client.PUT("/api/band-types/{type_id}", {
-                params: { path: { type_id: editing } },
-                body,
-              }),
-            );
-      edit(null);
+      const saved = await edit.save((changes) => {
+        if (type_id === null) return ask(client.POST("/api/band-types", { body }));
+        const params = { path: { type_id } };
+        return ask(
+          client.PATCH("/api/band-types/{type_id}", { params, body: changes as OwnTypeEdit }),
+        );
+      });
+      if (!saved) return;
+      open(null);
       await load();
       if (saved.change_id !== null) {
         notice.canUndo(`${saved.label}: searched from now on.`, saved.change_id, load);
@@ -91,7 +105,7 @@
       <span class="mono"
         >{type.price_per_m === null ? "" : `${shop.money(type.price_per_m)} / m`}</span
       >
-      <Action onclick={() => edit(type)}>Edit</Action>
+      <Action onclick={() => open(type)}>Edit</Action>
       <Action onclick={() => void remove(type)}>Delete</Action>
     </li>
   {:else}
@@ -99,21 +113,27 @@
   {/each}
 </ul>
 <form onsubmit={(e) => void save(e)}>
+  <EditState {edit} />
   <h2>{editing === null ? "A type of your own" : "Change the type"}</h2>
   <div class="fields">
-    <TypeFields {draft} {faults} set={(field, value) => (draft = { ...draft, [field]: value })} />
+    <TypeFields {draft} {faults} set={(field, value) => edit.set({ [field]: value })} />
     <QuantityField
       label="Price a metre"
       kind="plain"
       value={draft.price_per_m}
       error={faults.price_per_m ?? ""}
       help="Leave empty to take the usual one."
-      onvalue={(v) => (draft = { ...draft, price_per_m: v })}
+      onvalue={(v) => edit.set({ price_per_m: v })}
     />
   </div>
   <div class="actions">
     <Action main type="submit">{editing === null ? "Add the type" : "Save the type"}</Action>
-    {#if editing !== null}<Action onclick={() => edit(null)}>Leave</Action>{/if}
+    {#if editing !== null}<Action
+        onclick={() => {
+          edit.discard();
+          open(null);
+        }}>Leave</Action
+      >{/if}
     <Action href="#/rack">Rack</Action>
   </div>
 </form>

@@ -1,10 +1,11 @@
 <script lang="ts">
   import { ask, askPatiently, client } from "../../api/client";
+  import { freshKey } from "../../api/writes";
   import type { RunCard, RunInput, SetupAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { outbox } from "../../lib/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { recall, remember } from "../../lib/storage";
+  import { forget, recall, remember } from "../../lib/storage";
   import { ticket } from "../../lib/ticket.svelte";
   import { day, duration, percent } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
@@ -17,16 +18,41 @@
   const { params }: { params?: { id?: string } } = $props();
   let card = $state<RunCard | null>(recall<RunCard | null>("run.card", null));
   let setup = $state<SetupAnswer | null>(recall<SetupAnswer | null>("run.setup", null));
-  let symptoms = $state<NonNullable<RunInput["symptoms"]>>([]);
-  let pieces = $state(1);
-  let length = $state<number | null>(null);
-  let minutes = $state<number | null>(null);
-  let note = $state("");
+  interface Form {
+    /** The key of the one run that this form will write. */
+    readonly client_key: string;
+    readonly symptoms: NonNullable<RunInput["symptoms"]>;
+    readonly pieces: number;
+    readonly length: number | null;
+    readonly minutes: number | null;
+    readonly note: string;
+  }
+  const blank = (): Form => ({
+    client_key: freshKey(),
+    symptoms: [],
+    pieces: 1,
+    length: null,
+    minutes: null,
+    note: "",
+  });
+  let form = $state.raw<Form>(blank());
+  let busy = $state(false);
   let who = $state(recall("who", ""));
   let clock = $state<number | null>(recall<number | null>("run.clock", null));
   let now = $state(Date.now());
 
   const jobId = $derived(Number(params?.id) || ticket.id);
+  const { symptoms, pieces, length, minutes, note } = $derived(form);
+
+  /** What is filled in stays with its job, whatever page is opened meanwhile. */
+  function fill(change: Partial<Form>): void {
+    form = { ...form, ...change };
+    if (jobId) remember(`run.form.${jobId}`, form);
+  }
+  // The job in hand names the form that was filled in for it.
+  $effect(() => {
+    if (jobId) form = { ...blank(), ...recall<Partial<Form>>(`run.form.${jobId}`, {}) };
+  });
   const reach = $derived(length ?? ticket.draft.length_mm);
   const feedGuess = $derived(setup?.job_id === jobId ? setup.card.feed_m_min : null);
   const expected = $derived(feedGuess ? (pieces * reach) / 1000 / feedGuess : null);
@@ -86,22 +112,23 @@
   }
 
   function stopClock(): void {
-    if (clock !== null) minutes = (Date.now() - clock) / 60_000;
+    if (clock !== null) fill({ minutes: (Date.now() - clock) / 60_000 });
     clock = null;
     remember("run.clock", null);
   }
 
-  /** A key no other run has; works where the page is not served securely, too. */
-  function freshKey(): string {
-    const bytes = crypto.getRandomValues(new Uint8Array(16));
-    return Array.from(bytes, (b) => b.toString(16).padStart(2, "0")).join("");
-  }
+  const CAME = {
+    sent: "Logged.",
+    kept: "Kept here; it is sent when the server answers.",
+    refused: "Not taken: see Waiting, where it can be put right.",
+  } as const;
 
   async function log(): Promise<void> {
-    if (!card?.saw_id || !card.band_id || !jobId) return;
+    if (busy || !card?.saw_id || !card.band_id || !jobId) return;
+    busy = true;
     if (clock !== null) stopClock();
     const run: RunInput = {
-      client_key: freshKey(),
+      client_key: form.client_key,
       job_id: jobId,
       saw_id: card.saw_id,
       band_id: card.band_id,
@@ -114,14 +141,19 @@
       who,
     };
     remember("who", who);
-    symptoms = [];
-    note = "";
-    minutes = null;
-    await outbox.log(run);
-    notice.say(
-      outbox.waiting.length > 0 ? "Kept here; it is sent when the server answers." : "Logged.",
-    );
-    if (outbox.waiting.length === 0) await ticket.reload();
+    try {
+      const came = await outbox.log(run);
+      forget(`run.form.${jobId}`);
+      form = blank();
+      notice.say(CAME[came]);
+      if (came === "sent") await ticket.reload().catch(() => undefined);
+    } catch {
+      notice.fail(
+        new Error("This browser's store is full and the server away: stay on this page."),
+      );
+    } finally {
+      busy = false;
+    }
   }
 
   async function believe(run_id: number): Promise<void> {
@@ -200,10 +232,14 @@
         <button
           type="button"
           aria-label="One piece less"
-          onclick={() => (pieces = Math.max(1, pieces - 1))}>−</button
+          onclick={() => fill({ pieces: Math.max(1, pieces - 1) })}>−</button
         >
         <p><span class="mono">{pieces}</span> {pieces === 1 ? "piece" : "pieces"}</p>
-        <button type="button" aria-label="One piece more" onclick={() => (pieces += 1)}>+</button>
+        <button
+          type="button"
+          aria-label="One piece more"
+          onclick={() => fill({ pieces: pieces + 1 })}>+</button
+        >
       </div>
       <div class="time">
         {#if clock === null}
@@ -216,7 +252,7 @@
             label="Minutes taken"
             kind="plain"
             value={minutes === null ? null : Number(minutes.toFixed(2))}
-            onvalue={(v) => (minutes = v)}
+            onvalue={(v) => fill({ minutes: v })}
           />
         {:else}
           <p class="ticking mono" role="timer">{duration((now - clock) / 1000)}</p>
@@ -226,7 +262,7 @@
           kind="length"
           usual="length_mm"
           value={reach}
-          onvalue={(v) => (length = v)}
+          onvalue={(v) => fill({ length: v })}
         />
       </div>
       <p class="pace">
@@ -237,28 +273,35 @@
           so.
         {/if}
       </p>
-      <Symptoms {symptoms} onsymptoms={(s) => (symptoms = s)} />
+      <Symptoms {symptoms} onsymptoms={(s) => fill({ symptoms: s })} />
       <div class="words">
         <label>Who<input bind:value={who} list="run-people" autocomplete="off" /></label>
         <datalist id="run-people"
           >{#each shop.settings?.people ?? [] as person (person)}<option value={person}
             ></option>{/each}</datalist
         >
-        <label class="grow">Note<input bind:value={note} autocomplete="off" /></label>
+        <label class="grow"
+          >Note<input
+            value={note}
+            oninput={(e) => fill({ note: e.currentTarget.value })}
+            autocomplete="off"
+          /></label
+        >
       </div>
-      <Action main onclick={() => void log()}
+      <Action main disabled={busy} onclick={() => void log()}
         >Log {pieces} {pieces === 1 ? "piece" : "pieces"}</Action
       >
       {#if outbox.waiting.length > 0}
         <p class="waiting" role="status">
           {outbox.waiting.length}
           {outbox.waiting.length === 1 ? "run is" : "runs are"} kept here until the server answers.
+          <a href="#/waiting">See</a>
         </p>
       {/if}
-      {#each outbox.refused as { run, why } (run.client_key)}
+      {#each outbox.refused as { run, refused } (run.client_key)}
         <p class="refused" role="alert">
-          A run of {run.pieces} was not taken: {shop.words(why)}
-          <button type="button" onclick={() => outbox.dismiss(run.client_key)}>Dismiss</button>
+          A run of {run.pieces} was not taken: {shop.words(refused)}
+          <a href="#/waiting">Put it right</a>
         </p>
       {/each}
     </section>
@@ -397,12 +440,6 @@
     border-left: var(--s2) solid var(--vermilion);
     background: var(--vermilion-pale);
     padding: var(--s3);
-  }
-  .refused button {
-    min-height: var(--touch);
-    background: none;
-    border: 0;
-    text-decoration: underline;
   }
   .waiting {
     color: var(--brass-text);

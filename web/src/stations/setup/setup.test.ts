@@ -202,7 +202,15 @@ describe("a step of the card", () => {
     const setup = setupOf();
     const card = cardOf(setup);
     const errors = [{ path: "left.stress_MPa", message: "9000 is out of range" }];
-    server({ code: "input", detail: "left.stress_MPa 9000 is out of range", errors }, 422);
+    server(
+      {
+        type: "urn:jade-ribbon:problem:input",
+        code: "input",
+        detail: "left.stress_MPa 9000 is out of range",
+        errors,
+      },
+      422,
+    );
     render(StepCard, { card, setup, step: STEP });
     const field = screen.getByLabelText<HTMLInputElement>("As left, stress");
     await fireEvent.input(field, { target: { value: "9000" } });
@@ -324,7 +332,15 @@ describe("listening", () => {
   });
 
   it("says what to do when there was no pluck, or no microphone", async () => {
-    server({ code: "input", detail: "recording has no pluck in it: …", errors: [] }, 422);
+    server(
+      {
+        type: "urn:jade-ribbon:problem:input",
+        code: "input",
+        detail: "recording has no pluck in it: …",
+        errors: [],
+      },
+      422,
+    );
     render(Listen, { setup: setupOf(), simulated: true, onheard: vi.fn() });
     await fireEvent.click(screen.getByRole("button", { name: "Simulated pluck" }));
     expect((await screen.findByRole("alert")).textContent).toContain("no pluck in it");
@@ -478,8 +494,10 @@ describe("a reading out of its limits", () => {
     await fireEvent.input(screen.getByLabelText("Who lets it stay"), { target: { value: "Odda" } });
     await fireEvent.input(screen.getByLabelText("Why"), { target: { value: "once" } });
     await fireEvent.click(allow);
-    expect(await bodies()).toContainEqual(
-      expect.objectContaining({ key: "tension", allowed_by: "Odda", allowed_why: "once" }),
+    await waitFor(async () =>
+      expect(await bodies()).toContainEqual(
+        expect.objectContaining({ key: "tension", allowed_by: "Odda", allowed_why: "once" }),
+      ),
     );
   });
 

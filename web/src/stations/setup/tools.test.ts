@@ -53,7 +53,12 @@ function once(body: unknown): void {
 }
 
 function refuse(detail: string, path = "x"): void {
-  const body = JSON.stringify({ code: "input", detail, errors: [{ path, message: detail }] });
+  const body = JSON.stringify({
+    type: "urn:jade-ribbon:problem:input",
+    code: "input",
+    detail,
+    errors: [{ path, message: detail }],
+  });
   const headers = { "content-type": "application/problem+json" };
   vi.mocked(fetch).mockImplementationOnce(() =>
     Promise.resolve(new Response(body, { status: 422, headers })),
@@ -362,7 +367,7 @@ describe("the saw as it stands", () => {
   });
 
   it("keeps what is known of its fittings, lines read as pairs", async () => {
-    server({ "PUT /api/saws/2/fittings": { change_id: 3 } });
+    server({ "PATCH /api/saws/2/fittings": { change_id: 3 } });
     const onsaved = vi.fn();
     const fittings = {
       fence: "fence",
@@ -370,7 +375,7 @@ describe("the saw as it stands", () => {
       printed_marks: [],
       good_for_h: {},
     } as never;
-    render(FittingsForm, { saw_id: 2, fittings, onsaved });
+    render(FittingsForm, { saw_id: 2, version: 4, fittings, onsaved });
     await type("Tyre width", "28");
     await fireEvent.input(screen.getByLabelText(/Marks printed/), {
       target: { value: "13: 2\n19: 3,5" },
@@ -380,8 +385,9 @@ describe("the saw as it stands", () => {
     });
     await press("Save");
     await waitFor(() => expect(onsaved).toHaveBeenCalled());
-    expect(await sent("PUT")).toContainEqual(
+    expect(await sent("PATCH")).toContainEqual(
       expect.objectContaining({
+        version: 4,
         tyre_width_mm: 28,
         printed_marks: [
           { width_mm: 13, reading: 2 },
@@ -436,7 +442,7 @@ describe("what a shop decides about setting up", () => {
   };
 
   it("reserves steps, names people and chooses instruments", async () => {
-    server({ "GET /api/setting-up": KEPT, "PUT /api/setting-up": KEPT });
+    server({ "GET /api/setting-up": KEPT, "PATCH /api/setting-up": KEPT });
     render(SettingUpForm);
     await fireEvent.click(await screen.findByLabelText("changing a band"));
     await fireEvent.change(screen.getByLabelText("caliper"), { target: { value: "simulated" } });
@@ -444,7 +450,7 @@ describe("what a shop decides about setting up", () => {
       target: { value: "Brill\n\n Senn " },
     });
     await waitFor(async () => {
-      const bodies = await sent("PUT");
+      const bodies = await sent("PATCH");
       expect(bodies).toContainEqual(
         expect.objectContaining({ reserved: ["wiring", "band_change"] }),
       );

@@ -1,18 +1,23 @@
 <script lang="ts">
+  import { onDestroy, untrack } from "svelte";
+
   import { ask, client, Problem } from "../../api/client";
-  import type { FittingsInputInput, FittingsInputOutput } from "../../api/schema";
+  import type { FittingsEdit, FittingsInput } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import type { Kind } from "../../lib/units";
+  import { Edit } from "../../lib/edit.svelte";
+  import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import type { Said } from "../../lib/units";
 
   interface Props {
     saw_id: number;
-    fittings: FittingsInputOutput;
+    version: number;
+    fittings: FittingsInput;
     onsaved: () => void;
   }
-  const { saw_id, fittings, onsaved }: Props = $props();
+  const { saw_id, version, fittings, onsaved }: Props = $props();
 
   type Field =
     | "fence_bolt_spacing_mm"
@@ -56,16 +61,25 @@
     { key: "belt_length_mm", label: "Belt length", kind: "length", help: "To name its tick." },
   ];
 
-  // The form is a copy of the record until it is saved.
-  let draft = $derived({ ...fittings });
-  let marks = $derived(
-    (fittings.printed_marks ?? []).map((m) => `${m.width_mm}: ${m.reading}`).join("\n"),
-  );
-  let hours = $derived(
-    Object.entries(fittings.good_for_h ?? {})
-      .map(([step, h]) => `${step}: ${h}`)
-      .join("\n"),
-  );
+  /** The record as the form has it: lists as lines of text. */
+  function start() {
+    const { printed_marks, good_for_h, ...plain } = fittings;
+    return {
+      ...plain,
+      marks: (printed_marks ?? []).map((m) => `${m.width_mm}: ${m.reading}`).join("\n"),
+      hours: Object.entries(good_for_h ?? {})
+        .map(([step, h]) => `${step}: ${h}`)
+        .join("\n"),
+    };
+  }
+  const place = untrack(() => ({
+    key: `fittings.${saw_id}`,
+    title: "What is known of a saw",
+    href: `#/shop/saws/${saw_id}/stand`,
+  }));
+  const edit = untrack(() => new Edit(place, start(), version));
+  onDestroy(() => edit.left());
+  const draft = $derived(edit.draft);
   let faults = $state<Record<string, Said>>({});
 
   /** Lines of "this: that" as pairs; an unreadable line is left for the server to name. */
@@ -80,17 +94,24 @@
   }
 
   async function save(): Promise<void> {
-    const body: FittingsInputInput = {
-      ...draft,
-      printed_marks: pairs(marks).map(([width, reading]) => ({ width_mm: Number(width), reading })),
-      good_for_h: Object.fromEntries(pairs(hours)),
-    };
     try {
-      const params = { path: { saw_id } };
-      const { change_id } = await ask(client.PUT("/api/saws/{saw_id}/fittings", { params, body }));
+      const saved = await edit.save(({ marks, hours, ...changes }) => {
+        const body: FittingsEdit = { ...changes };
+        if (marks !== undefined) {
+          const lines = pairs(marks);
+          body.printed_marks = lines.map(([width, reading]) => ({
+            width_mm: Number(width),
+            reading,
+          }));
+        }
+        if (hours !== undefined) body.good_for_h = Object.fromEntries(pairs(hours));
+        const params = { path: { saw_id } };
+        return ask(client.PATCH("/api/saws/{saw_id}/fittings", { params, body }));
+      });
+      if (!saved) return;
       faults = {};
       onsaved();
-      notice.canUndo("Saved.", change_id, onsaved);
+      notice.canUndo("Saved.", saved.change_id, onsaved);
     } catch (problem) {
       const known = problem instanceof Problem ? problem.errors : [];
       faults = Object.fromEntries(known.map((f) => [f.path, f.message]));
@@ -99,12 +120,13 @@
   }
 </script>
 
+<EditState {edit} />
 <div class="fields">
   <label
     >Fence<select
       value={draft.fence}
       onchange={(e) =>
-        (draft = { ...draft, fence: e.currentTarget.value as "fence" | "single_point" | "none" })}
+        edit.set({ fence: e.currentTarget.value as "fence" | "single_point" | "none" })}
     >
       <option value="fence">a fence</option>
       <option value="single_point">a single point</option>
@@ -115,8 +137,7 @@
     >Tracking knob<select
       value={draft.knob}
       onchange={(e) =>
-        (draft = {
-          ...draft,
+        edit.set({
           knob: e.currentTarget.value as "unknown" | "clockwise_back" | "clockwise_forward",
         })}
     >
@@ -132,17 +153,20 @@
       value={draft[field.key] ?? null}
       help={field.help}
       error={faults[field.key] ?? ""}
-      onvalue={(v) => (draft = { ...draft, [field.key]: v })}
+      onvalue={(v) => edit.set({ [field.key]: v })}
     />
   {/each}
   <label
-    >Marks printed on its scale, width in mm: reading<textarea rows="4" bind:value={marks}
-    ></textarea></label
+    >Marks printed on its scale, width in mm: reading<textarea
+      rows="4"
+      value={draft.marks}
+      oninput={(e) => edit.set({ marks: e.currentTarget.value })}></textarea></label
   >
   <label
     >A step stays good for so many hours here, step: hours<textarea
       rows="4"
-      bind:value={hours}
+      value={draft.hours}
+      oninput={(e) => edit.set({ hours: e.currentTarget.value })}
       placeholder="tension: 12"></textarea></label
   >
 </div>

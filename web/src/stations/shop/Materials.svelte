@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onDestroy } from "svelte";
   import { push } from "svelte-spa-router";
 
   import { ask, askPatiently, client, Problem } from "../../api/client";
@@ -6,6 +7,8 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { significant, type Said } from "../../lib/units";
+  import { Edit } from "../../lib/edit.svelte";
+  import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
   import MaterialFinder from "../../parts/MaterialFinder.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
@@ -13,7 +16,10 @@
   const { params }: { params?: { key?: string } } = $props();
   const key = $derived(params?.key ?? null);
   let page = $state<MaterialPage | null>(null);
-  let changes = $state<Record<string, number | null>>({});
+  type Figures = Record<string, number | null>;
+  let edit = $state.raw<Edit<Figures> | null>(null);
+  const figures = $derived(edit?.draft ?? {});
+  onDestroy(() => edit?.left());
   let faults = $state<Record<string, Said>>({});
   let newName = $state("");
 
@@ -36,7 +42,13 @@
   async function load(which: string): Promise<void> {
     const query = { key: which };
     page = await askPatiently(() => client.GET("/api/material", { params: { query } }));
-    changes = Object.fromEntries(page.figures.map((f) => [f.field, f.own]));
+    const place = {
+      key: `material.${which}`,
+      title: page.name,
+      href: `#/shop/materials/${which}`,
+    };
+    const own = Object.fromEntries(page.figures.map((f) => [f.field, f.own]));
+    edit = new Edit<Figures>(place, own, page.version);
     faults = {};
   }
   // The address names the material; reading it asks the server.
@@ -57,12 +69,15 @@
   }
 
   async function save(): Promise<void> {
-    if (!page) return;
-    const body = { name: page.name, changes: changes as MaterialChanges, note: page.note };
+    if (!page || !edit) return;
+    const query = { key: page.key };
     try {
-      const query = { key: page.key };
-      const saved = await ask(client.PUT("/api/material", { params: { query }, body }));
-      await after(saved, `${saved.name}: the shop’s figures are saved.`);
+      // All figures of a material are one field of its record: they must fit together.
+      const saved = await edit.save(({ version }) => {
+        const body = { version, changes: figures as MaterialChanges };
+        return ask(client.PATCH("/api/material", { params: { query }, body }));
+      });
+      if (saved) await after(saved, `${saved.name}: the shop’s figures are saved.`);
     } catch (problem) {
       const known = problem instanceof Problem ? problem.errors : [];
       faults = Object.fromEntries(known.map((f) => [f.path.split(".").at(-1) ?? "", f.message]));
@@ -88,12 +103,13 @@
     const body = {
       name: newName,
       nearest: page.base_key,
-      changes: changes as MaterialChanges,
+      changes: figures as MaterialChanges,
       note: `From ${page.base_name}`,
     };
     try {
       const saved = await ask(client.POST("/api/materials", { body }));
       newName = "";
+      edit?.discard();
       await shop.load();
       await push(`/shop/materials/${saved.key}`);
     } catch (problem) {
@@ -109,15 +125,16 @@
     empty to keep it.
     {shop.material(page.key)?.note ?? ""}
   </p>
+  {#if edit}<EditState {edit} />{/if}
   <div class="fields">
     {#each page.figures as figure (figure.field)}
       <QuantityField
         label={WORDS[figure.field] ?? figure.field}
         kind="plain"
-        value={changes[figure.field] ?? null}
+        value={figures[figure.field] ?? null}
         help="table: {significant(figure.original, 3)}"
         error={faults[figure.field] ?? ""}
-        onvalue={(v) => (changes = { ...changes, [figure.field]: v })}
+        onvalue={(v) => edit?.set({ [figure.field]: v })}
       />
     {/each}
   </div>

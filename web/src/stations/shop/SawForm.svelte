@@ -1,12 +1,15 @@
 <script lang="ts">
+  import { onDestroy } from "svelte";
   import { push } from "svelte-spa-router";
 
   import { ask, client, Problem } from "../../api/client";
-  import type { SawInput } from "../../api/schema";
+  import type { SawEdit, SawInput } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
   import { readNumber, type Said } from "../../lib/units";
+  import { Edit } from "../../lib/edit.svelte";
+  import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
   import Choices from "../../parts/Choices.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
@@ -20,7 +23,17 @@
     const figures = known?.saw ?? shop.reference?.starting_saw;
     return { ...(figures as SawInput), assumed: known?.assumed ?? [], note: known?.note ?? "" };
   }
-  let saw = $state<SawInput>(start());
+  /** The edit of the saw that the page was opened for. */
+  function begun(): Edit<SawInput> {
+    const known = shop.saw(Number(params?.id) || null);
+    const place = known
+      ? { key: `saw.${known.id}`, title: known.saw.name ?? "Saw", href: `#/shop/saws/${known.id}` }
+      : { key: "saw.new", title: "A new saw", href: "#/shop/saws/new" };
+    return new Edit(place, start(), known?.version ?? 0);
+  }
+  const edit = begun();
+  onDestroy(() => edit.left());
+  const saw = $derived(edit.draft);
   let faults = $state<Record<string, Said>>({});
   const assumed = $derived(saw.assumed ?? []);
   const existing = $derived(shop.saw(id));
@@ -35,10 +48,10 @@
       chosen: assumed.includes(name),
       onchoose: (unknown: boolean) => {
         const others = assumed.filter((a) => a !== name);
-        saw = {
+        edit.set({
           ...(unknown ? withValue(saw, field, value) : saw),
           assumed: unknown ? [...others, name] : others,
-        };
+        });
       },
     };
   }
@@ -50,23 +63,24 @@
   function speeds(text: string): void {
     const read = text.split(/[;\s]+/).map(readNumber);
     const list = read.filter((n): n is number => n !== null);
-    saw = { ...saw, drive: { kind: "fixed", speeds_m_s: list } };
+    edit.set({ ...saw, drive: { kind: "fixed", speeds_m_s: list } });
   }
 
   function inverter(key: string, value: number | null): void {
-    saw = { ...saw, drive: { ...saw.drive, kind: "inverter", [key]: value } };
+    edit.set({ ...saw, drive: { ...saw.drive, kind: "inverter", [key]: value } });
   }
 
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     try {
-      const saved = id
-        ? await ask(
-            client.PUT("/api/saws/{saw_id}", { params: { path: { saw_id: id } }, body: saw }),
-          )
-        : await ask(client.POST("/api/saws", { body: saw }));
+      const saved = await edit.save((changes) => {
+        if (!id) return ask(client.POST("/api/saws", { body: saw }));
+        const params = { path: { saw_id: id } };
+        return ask(client.PATCH("/api/saws/{saw_id}", { params, body: changes as SawEdit }));
+      });
+      if (!saved) return;
       await shop.loadSaws();
-      if (ticket.draft.saw_id === null) ticket.edit({ saw_id: saved.id });
+      if (ticket.draft.saw_id === null) ticket.change({ saw_id: saved.id });
       notice.say(`${saw.name} is saved.`);
       await push(id ? "/shop" : "/rack");
     } catch (problem) {
@@ -82,7 +96,7 @@
       client.DELETE("/api/saws/{saw_id}", { params: { path: { saw_id: id } } }),
     );
     await shop.loadSaws();
-    if (ticket.draft.saw_id === id) ticket.edit({ saw_id: shop.saws[0]?.id ?? null });
+    if (ticket.draft.saw_id === id) ticket.change({ saw_id: shop.saws[0]?.id ?? null });
     await push("/shop");
     notice.canUndo(`${saw.name} is deleted.`, change_id, () => shop.loadSaws());
   }
@@ -115,6 +129,7 @@
 </script>
 
 <form onsubmit={(e) => void save(e)}>
+  <EditState {edit} />
   <h1>{id ? saw.name : "A saw"}</h1>
   {#if existing}
     <p class="state">
@@ -141,7 +156,7 @@
       <input
         value={saw.name}
         aria-describedby="saw-name-error"
-        oninput={(e) => (saw = { ...saw, name: e.currentTarget.value })}
+        oninput={(e) => edit.set({ ...saw, name: e.currentTarget.value })}
       />
       <span id="saw-name-error" class="error">{shop.words(faults.name ?? "")}</span>
     </label>
@@ -154,7 +169,7 @@
         value={valueOf(saw, field)}
         unknown={unknownOf(field)}
         error={faultOf(field)}
-        onvalue={(v) => (saw = withValue(saw, field, v))}
+        onvalue={(v) => edit.set(withValue(saw, field, v))}
       />
     {/each}
   </div>
@@ -166,7 +181,7 @@
         { key: "vertical", name: "vertical" },
         { key: "horizontal", name: "horizontal" },
       ]}
-      onchoose={(orientation) => (saw = { ...saw, orientation })}
+      onchoose={(orientation) => edit.set({ ...saw, orientation })}
     />
     <Choices
       legend="Tyres"
@@ -177,7 +192,7 @@
         { key: "none", name: "none, bare metal" },
         { key: "worn", name: "worn or rutted" },
       ]}
-      onchoose={(tyre) => (saw = { ...saw, tyre })}
+      onchoose={(tyre) => edit.set({ ...saw, tyre })}
     />
     <Choices
       legend="Guides"
@@ -190,7 +205,7 @@
         { key: "thrust_only", name: "thrust only" },
         { key: "none", name: "none" },
       ]}
-      onchoose={(guides) => (saw = { ...saw, guides })}
+      onchoose={(guides) => edit.set({ ...saw, guides })}
     />
     <Choices
       legend="Feed"
@@ -201,7 +216,7 @@
         { key: "table", name: "moving table" },
         { key: "carriage", name: "carriage" },
       ]}
-      onchoose={(feed) => (saw = { ...saw, feed })}
+      onchoose={(feed) => edit.set({ ...saw, feed })}
     />
     <Choices
       legend="Tension held by"
@@ -212,7 +227,7 @@
         { key: "air", name: "air cylinder" },
         { key: "fixed", name: "screw, no spring" },
       ]}
-      onchoose={(tensioner) => (saw = { ...saw, tensioner })}
+      onchoose={(tensioner) => edit.set({ ...saw, tensioner })}
     />
     <div>
       <Choices
@@ -223,7 +238,7 @@
           { key: "inverter", name: "inverter" },
         ]}
         onchoose={(kind) =>
-          (saw = {
+          edit.set({
             ...saw,
             drive:
               kind === "fixed"
@@ -286,7 +301,7 @@
       </p>{/if}{/each}
   <div class="actions">
     <Action main type="submit">Save saw</Action>
-    <Action href="#/shop">Leave</Action>
+    <Action href="#/shop" onclick={() => edit.discard()}>Leave</Action>
     {#if id}<Action onclick={() => void remove()}>Delete</Action>{/if}
   </div>
 </form>

@@ -1,7 +1,9 @@
 <script lang="ts">
-  import { ask, askPatiently, client } from "../../api/client";
-  import type { SettingUp, SettingUpInput } from "../../api/schema";
+  import { ask, askPatiently, client, Problem } from "../../api/client";
+  import type { SettingUp, SettingUpEdit } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
+  import { Turns } from "../../lib/turns";
+  import { shop } from "../../lib/shop.svelte";
 
   let settings = $state<SettingUp | null>(null);
   const RESERVES = [
@@ -16,16 +18,23 @@
   }
   void load().catch((p: unknown) => notice.fail(p));
 
-  async function save(changed: Partial<SettingUpInput>): Promise<void> {
+  const turns = new Turns();
+
+  function save(changed: Omit<SettingUpEdit, "version">): Promise<void> {
+    return turns.take(() => send(changed));
+  }
+
+  async function send(changed: Omit<SettingUpEdit, "version">): Promise<void> {
     if (!settings) return;
-    const { reserved, authorised, instruments } = settings;
-    const body = { reserved, authorised, instruments, ...changed } as SettingUpInput;
+    const body: SettingUpEdit = { version: settings.version, ...changed };
     try {
-      settings = await ask(client.PUT("/api/setting-up", { body }));
+      settings = await ask(client.PATCH("/api/setting-up", { body }));
+      if (shop.settings) shop.settings.version = settings.version;
       if (typeof settings.change_id === "number")
         notice.canUndo("Saved.", settings.change_id, load);
     } catch (problem) {
       notice.fail(problem);
+      if (problem instanceof Problem && problem.current) await load();
     }
   }
 
@@ -78,7 +87,7 @@
             instruments: {
               ...kept.instruments,
               [kind]: e.currentTarget.value,
-            } as SettingUpInput["instruments"],
+            } as SettingUpEdit["instruments"],
           })}
       >
         <option value="by_hand">by hand</option>

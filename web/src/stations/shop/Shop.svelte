@@ -1,6 +1,8 @@
 <script lang="ts">
+  import { onDestroy } from "svelte";
+
   import { Problem } from "../../api/client";
-  import type { Rates, RatesFile, Shop } from "../../api/schema";
+  import type { Rates, RatesFile, ShopEdit } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { day, type Kind, type Units, type Said } from "../../lib/units";
@@ -64,7 +66,8 @@
   ];
   let faults = $state<Record<string, Said>>({});
 
-  async function save(changed: Partial<Shop>): Promise<void> {
+  type Changed = Omit<ShopEdit, "version">;
+  async function save(changed: Changed): Promise<void> {
     try {
       await shop.save(changed);
       faults = {};
@@ -78,18 +81,27 @@
 
   const SETTLE_MS = 700;
   let waiting: ReturnType<typeof setTimeout> | undefined;
+  let unsaved: (() => Changed) | null = null;
 
-  /** Saves once typing has stopped. */
-  function saveSoon(changed: () => Partial<Shop>): void {
+  /** Saves once typing has stopped, or the page is left. */
+  function saveSoon(changed: () => Changed): void {
     clearTimeout(waiting);
-    waiting = setTimeout(() => void save(changed()), SETTLE_MS);
+    unsaved = changed;
+    waiting = setTimeout(saveNow, SETTLE_MS);
   }
+
+  function saveNow(): void {
+    clearTimeout(waiting);
+    if (unsaved) void save(unsaved());
+    unsaved = null;
+  }
+  onDestroy(saveNow);
 
   let typedRates: Partial<Rates> = {};
   function rate(key: keyof Rates, value: number | null): void {
     if (value === null || !shop.settings) return;
     typedRates = { ...typedRates, [key]: value };
-    saveSoon(() => ({ rates: { ...shop.settings?.rates, ...typedRates } as RatesFile & Rates }));
+    saveSoon(() => ({ rates: { ...shop.settings?.rates, ...typedRates } as RatesFile }));
   }
 
   function rule(key: string, choice: string): void {
@@ -106,6 +118,7 @@
 <header class="top">
   <h1>Shop</h1>
   <Action href="#/shop/materials">Materials</Action>
+  <Action href="#/changes">Changes</Action>
 </header>
 {#if shop.settings && shop.reference}
   <section>

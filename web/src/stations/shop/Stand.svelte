@@ -196,7 +196,14 @@
   </details>
   <details>
     <summary>What is known of it for setting up</summary>
-    <FittingsForm {saw_id} fittings={stand.fittings} onsaved={() => void load()} />
+    {#key stand.saw.version}
+      <FittingsForm
+        {saw_id}
+        version={stand.saw.version}
+        fittings={stand.fittings}
+        onsaved={() => void load()}
+      />
+    {/key}
   </details>
   <p><Action href="#/shop/saws/{saw_id}">Edit the saw itself</Action></p>
 {:else}
