@@ -1,6 +1,6 @@
 """A change said to a person: what it was done to, and each figure from what to what."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -34,6 +34,15 @@ UNITS: Mapping[str, tuple[Kind, float]] = {
     "_minor": ("plain", 0.01),
 }
 """What a field's ending says of its unit: the kind of quantity and what makes it one."""
+POINTERS: Mapping[str, str] = {
+    "mounted_band_id": "band",
+    "band_id": "band",
+    "saw_id": "saw",
+    "job_id": "job",
+}
+"""Fields that point at a record of a noun."""
+UNTOLD = ("deleted_at", "tension_since", "created_at", "device_at", "bending_share")
+"""What goes with another field, or with the change itself."""
 MOST_LETTERS = 60
 EMPTY = "nothing"
 
@@ -47,31 +56,51 @@ class Difference:
     after: Said
 
 
+def called(record: Mapping[str, Any]) -> str:
+    """What a record is called; nothing where it has no name."""
+    return next((str(record[k]) for k in CALLED_BY if record.get(k)), "").replace("_", " ")
+
+
 def title(change: ChangeRow) -> str:
     """What a change was done to: 'Band K-07'."""
-    record = change.after or change.before or {}
-    called = next((str(record[k]) for k in CALLED_BY if record.get(k)), "")
     name = NAMES.get(change.noun, change.noun)
-    return f"{name} {called.replace('_', ' ')}".strip() if change.noun != "shop" else name
+    words = called(change.after or change.before or {})
+    return f"{name} {words}".strip() if change.noun != "shop" else name
 
 
-def differences(change: ChangeRow, fields: Mapping[str, Any]) -> list[Difference]:
-    """Each field changed; of one that holds others, those within it."""
+def differences(
+    change: ChangeRow, fields: Mapping[str, Any], name_of: Callable[[str, int], str]
+) -> list[Difference]:
+    """Each field changed; of one that holds others, those within it.
+
+    `name_of` tells what a record is called, by its noun and number.
+    """
     before = change.before or {}
     found = []
     for name, value in fields.items():
-        if name == "deleted_at":
+        if name in UNTOLD:
             continue
         was = before.get(name)
         if isinstance(value, dict) and isinstance(was, dict):
             found += [
-                _line(f"{_words(name)}, {_words(key)}", key, was.get(key), value.get(key))
+                Difference(
+                    f"{_words(name)}, {_words(key)}",
+                    _said(key, was.get(key)),
+                    _said(key, value.get(key)),
+                )
                 for key in {**was, **value}
                 if was.get(key) != value.get(key)
             ]
         else:
-            found.append(_line(_words(name), name, was, value))
+            was, value = (_pointed(name, v, name_of) for v in (was, value))
+            found.append(Difference(_words(name), _said(name, was), _said(name, value)))
     return found
+
+
+def _pointed(name: str, value: Any, name_of: Callable[[str, int], str]) -> Any:
+    """What a number points at, by its name."""
+    noun = POINTERS.get(name)
+    return value if noun is None or value is None else name_of(noun, value)
 
 
 def _ending(name: str) -> str | None:
@@ -80,17 +109,16 @@ def _ending(name: str) -> str | None:
 
 def _words(name: str) -> str:
     """A field's name in words, its unit left out."""
-    return name.removesuffix(_ending(name) or "").replace("_", " ")
-
-
-def _line(words: str, name: str, was: Any, value: Any) -> Difference:
-    return Difference(words, _said(name, was), _said(name, value))
+    plain = name.removesuffix("_id") if name in POINTERS else name.removesuffix(_ending(name) or "")
+    return plain.replace("_", " ")
 
 
 def _said(name: str, value: Any) -> Said:
     end = _ending(name)
     if value is None or value in ("", [], {}):
         return EMPTY
+    if name.endswith("_at"):
+        return str(value)[: len("2026-01-31")]
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, (int, float)) and end is not None:

@@ -1,6 +1,7 @@
 """What was changed, by whom, and undo of any of it while nothing later stands on it."""
 
-from collections.abc import Sequence
+import functools
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -10,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said
-from jade_ribbon.services.changed_words import NAMES, Difference, differences, title
+from jade_ribbon.services.changed_words import NAMES, Difference, called, differences, title
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError, NotFoundError
 from jade_ribbon.services.records import NOUNS, as_record, bring_back, log_change
@@ -187,13 +188,20 @@ def undo(session: Session, change_id: int) -> Deed:
 
 
 def _answers(session: Session, deeds: Sequence[Sequence[ChangeRow]]) -> list[Deed]:
+    @functools.cache
+    def name_of(noun: str, key: int) -> str:
+        row = session.get(NOUNS[noun], key)
+        return (called(as_record(row)) if row is not None else "") or str(key)
+
     return [
         Deed(
             id=deed[0].id,
             at=deed[0].at,
             who=next((c.who for c in deed if c.who), ""),
             changes=[
-                Change(c.id, c.noun, c.noun_id, c.action, title(c), differences(c, _shown(c)))
+                Change(
+                    c.id, c.noun, c.noun_id, c.action, title(c), differences(c, _shown(c), name_of)
+                )
                 for c in deed
             ],
             undone=any(c.undone for c in deed),
@@ -201,6 +209,17 @@ def _answers(session: Session, deeds: Sequence[Sequence[ChangeRow]]) -> list[Dee
         )
         for deed in deeds
     ]
+
+
+def _told(change: ChangeRow, name_of: Callable[[str, int], str]) -> Change:
+    return Change(
+        change.id,
+        change.noun,
+        change.noun_id,
+        change.action,
+        title(change),
+        differences(change, _shown(change), name_of),
+    )
 
 
 def _shown(change: ChangeRow) -> dict[str, Any]:

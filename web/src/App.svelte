@@ -1,6 +1,7 @@
 <script lang="ts">
   import Router, { push, router } from "svelte-spa-router";
 
+  import { drafts } from "./lib/edit.svelte";
   import { notice } from "./lib/notice.svelte";
   import { outbox } from "./lib/outbox.svelte";
   import { shop } from "./lib/shop.svelte";
@@ -92,7 +93,7 @@
   });
 
   void shop.load().then(() => {
-    if (ticket.draft.saw_id === null && shop.saws[0]) ticket.change({ saw_id: shop.saws[0].id });
+    if (ticket.draft.saw_id === null && shop.saws[0]) ticket.begin(shop.saws[0].id);
   });
 
   function typing(target: EventTarget | null): boolean {
@@ -133,11 +134,16 @@
   <div class="top">
     <Ticket />
     <div class="tools no-print">
-      {#if outbox.entries.length > 0}
-        <a class="waiting" href="#/waiting" data-refused={outbox.refused.length > 0}
-          >{outbox.entries.length} not sent</a
-        >
-      {/if}
+      <div class="kept">
+        {#if outbox.entries.length > 0}
+          <a href="#/waiting" data-refused={outbox.refused.length > 0}
+            >{outbox.entries.length} not sent</a
+          >
+        {/if}
+        {#if drafts.count > 0}
+          <a href="#/waiting">{drafts.count} not saved</a>
+        {/if}
+      </div>
       <button type="button" aria-label="Find anything" onclick={() => (finding = true)}>Find</button
       >
       <button
@@ -195,14 +201,13 @@
     text-decoration: underline;
     text-underline-offset: 0.25em;
   }
-  .waiting {
+  .kept {
     display: grid;
     align-content: center;
-    min-height: var(--touch);
     padding: 0 var(--s2);
     font-weight: 650;
   }
-  .waiting[data-refused="true"] {
+  .kept [data-refused="true"] {
     color: var(--vermilion);
   }
   main {

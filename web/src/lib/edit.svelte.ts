@@ -22,6 +22,19 @@ export interface Place {
   readonly href: string;
 }
 
+/** How many edits this browser keeps and has not saved: seen on every page. */
+class Unsaved {
+  count = $state(unsaved().length);
+
+  constructor() {
+    globalThis.addEventListener?.("storage", () => this.look());
+  }
+
+  look(): void {
+    this.count = unsaved().length;
+  }
+}
+
 export function same(a: unknown, b: unknown): boolean {
   return JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 }
@@ -30,6 +43,8 @@ export function same(a: unknown, b: unknown): boolean {
 export function unsaved(): [string, KeptEdit][] {
   return recallAll<KeptEdit>(START).sort(([, a], [, b]) => b.at - a.at);
 }
+
+export const drafts = new Unsaved();
 
 /**
  * What is typed over one record: the fields changed, on the version they were changed on. It is kept
@@ -77,7 +92,7 @@ export class Edit<T extends object> {
 
   keep(): void {
     if (!this.changed) {
-      forget(START + this.place.key);
+      giveUp(this.place.key);
       return;
     }
     const { title, href } = this.place;
@@ -89,7 +104,9 @@ export class Edit<T extends object> {
       version: this.version,
       at: Date.now(),
     };
-    if (!remember(START + this.place.key, kept))
+    const held = remember(START + this.place.key, kept);
+    drafts.look();
+    if (!held)
       notice.fail(new Error("This browser's store is full: save before you leave this page."));
   }
 
@@ -105,7 +122,7 @@ export class Edit<T extends object> {
   async save<R>(send: (body: Partial<T> & { version: number }) => Promise<R>): Promise<R | null> {
     try {
       const saved = await send({ ...this.changes, version: this.version });
-      forget(START + this.place.key);
+      giveUp(this.place.key);
       this.base = this.draft;
       this.found = false;
       return saved;
@@ -148,7 +165,7 @@ export class Edit<T extends object> {
     this.draft = this.base;
     this.theirs = null;
     this.found = false;
-    forget(START + this.place.key);
+    giveUp(this.place.key);
   }
 
   /** To be called when its page is left: nothing is lost, and that is said. */
@@ -158,6 +175,12 @@ export class Edit<T extends object> {
   }
 }
 
+/** Whether this browser keeps an edit of a record. */
+export function isKept(key: string): boolean {
+  return recall<KeptEdit | null>(START + key, null) !== null;
+}
+
 export function giveUp(key: string): void {
   forget(START + key);
+  drafts.look();
 }

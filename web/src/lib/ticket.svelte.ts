@@ -97,6 +97,12 @@ class Ticket {
     this.edit = this.#begin("", null);
   }
 
+  /** A saw for a new job that nobody has touched yet. */
+  begin(sawId: number): void {
+    if (this.job === null && !this.edit.changed) this.startNew(sawId);
+    else this.change({ saw_id: sawId });
+  }
+
   startNew(sawId: number | null): void {
     if (this.job === null && !this.edit.changed) {
       this.edit = this.#begin(this.edit.place.key.slice("job.".length), sawId);

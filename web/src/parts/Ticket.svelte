@@ -41,13 +41,13 @@
     <span class="label">band</span>
     <strong>{band ? band.label : (ticket.job?.band_label ?? "none yet")}</strong>
   </a>
-  <span class="part">
+  <span class="part whole">
     <span class="label">edge</span>
     <strong
       >{#if band}<EdgeTip edge={band.edge} radius_um={band.tip_radius_um} />{:else}–{/if}</strong
     >
   </span>
-  <span class="part">
+  <span class="part whole">
     <span class="label">state</span>
     <strong>{stage}{ticket.job && ticket.changed ? ", edited" : ""}</strong>
   </span>
@@ -84,6 +84,9 @@
   }
   .wide {
     flex: 1 1 auto;
+  }
+  .whole {
+    flex: none;
   }
   a.part:hover strong {
     text-decoration: underline;

@@ -38,7 +38,9 @@ beforeEach(async () => {
   shop.settings = SETTINGS;
   shop.reference = REFERENCE;
   shop.units = "metric";
+  notice.close();
   await outbox.clear();
+  await waitFor(() => expect(outbox.entries).toEqual([]));
 });
 
 describe("what was changed", () => {
@@ -103,6 +105,7 @@ describe("what waits in this browser", () => {
     render(Waiting);
     await fireEvent.click(await screen.findByRole("button", { name: "Give it up" }));
     await screen.findByText(/the shop has every run/);
+    await waitFor(() => expect(notice.undoable).toBe(true));
     await notice.undo();
     expect(await screen.findByLabelText("Pieces")).toBeTruthy();
   });

@@ -207,7 +207,8 @@
     align-content: start;
     font-weight: 600;
   }
-  .text input {
+  .text input,
+  .text select {
     min-height: var(--touch);
     font-size: var(--text-large);
     width: 100%;

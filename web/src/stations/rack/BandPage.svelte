@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from "svelte";
   import { push } from "svelte-spa-router";
 
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
@@ -6,6 +7,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { about, day, duration, percent, significant, type Said } from "../../lib/units";
+  import { isKept } from "../../lib/edit.svelte";
   import Action from "../../parts/Action.svelte";
   import EdgeTip from "../../parts/EdgeTip.svelte";
   import Figure from "../../parts/Figure.svelte";
@@ -18,7 +20,7 @@
   const id = $derived(Number(params?.id));
   let page = $state<BandPage | null>(null);
   let missing = $state<Said>("");
-  let editing = $state(false);
+  let editing = $state(untrack(() => isKept(`band.${Number(params?.id)}`)));
 
   async function load(band_id: number): Promise<void> {
     try {
@@ -121,6 +123,7 @@
     <div class="actions no-print">
       <Action onclick={() => (editing = !editing)}>Edit</Action>
       <Action onclick={() => void remove()}>Delete</Action>
+      <Action href="#/changes/band/{id}">Its changes</Action>
       <Action href="#/rack">Rack</Action>
     </div>
   </header>

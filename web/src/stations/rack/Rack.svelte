@@ -6,6 +6,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
+  import { isKept } from "../../lib/edit.svelte";
   import Action from "../../parts/Action.svelte";
   import EdgeTip from "../../parts/EdgeTip.svelte";
   import BandForm from "./BandForm.svelte";
@@ -13,7 +14,8 @@
 
   const SHOWN_AT_FIRST = 60;
   let bands = $state<BandAnswer[] | null>(null);
-  let adding = $state(false);
+  // A band begun and not saved is gone on with.
+  let adding = $state(isKept("band.new"));
   let text = $state("");
   let filter = $state<Filter>(
     recall<Filter>("rack.filter", { saw: null, edge: null, gone: false }),

@@ -80,7 +80,7 @@
       });
       if (!saved) return;
       await shop.loadSaws();
-      if (ticket.draft.saw_id === null) ticket.change({ saw_id: saved.id });
+      if (ticket.draft.saw_id === null) ticket.begin(saved.id);
       notice.say(`${saw.name} is saved.`);
       await push(id ? "/shop" : "/rack");
     } catch (problem) {
