@@ -1,13 +1,18 @@
 """Recordings of a plucked band: WAV (16, 24, 32-bit, float) or FLAC, with limits."""
 
 import io
+from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
+
+if TYPE_CHECKING:
+    import soundfile
 
 MOST_BYTES = 10 * 1024 * 1024
 MOST_SECONDS = 30.0
@@ -19,9 +24,14 @@ MOST_SAMPLES = 12_000_000
 KINDS = ("WAV", "WAVEX", "RF64", "W64", "FLAC")
 
 
+BLOCK_FRAMES = 65_536
+ENOUGH_HZ = 48_000
+"""A band's highest useful partial needs no more frames a second: faster ones are averaged."""
+
+
 @dataclass(frozen=True)
 class Recording:
-    """Frames by channels, -1 to 1, and frames a second."""
+    """One channel, -1 to 1, and frames a second."""
 
     samples: NDArray[np.float64]
     rate_Hz: float
@@ -50,6 +60,45 @@ def _check(kind: str, rate: int, channels: int, frames: int) -> None:
         raise _refuse(f"lasts {seconds:.2f} s; accepted: at least {LEAST_SECONDS:g} s")
 
 
+def _blocks(file: "soundfile.SoundFile", every: int) -> Iterator[NDArray[np.float64]]:
+    """A file from its start, so many frames at a time, never more of it than is accepted."""
+    file.seek(0)
+    left = min(round(MOST_SECONDS * file.samplerate), MOST_SAMPLES // file.channels)
+    size = BLOCK_FRAMES // every * every
+    while left > 0:
+        read = file.read(frames=min(size, left), dtype="float64", always_2d=True)
+        block = np.asarray(read, dtype=np.float64)
+        if block.shape[0] == 0:
+            return
+        if not np.isfinite(block).all():
+            raise _refuse("holds what is no sound; record it anew")
+        left -= block.shape[0]
+        yield block
+
+
+def _mono(file: "soundfile.SoundFile", every: int) -> NDArray[np.float64]:
+    """The strongest mix of the channels, `every` frames averaged to one, block by block.
+
+    The mix is the first principal direction: a channel in antiphase does not cancel another.
+    """
+    count, total = 0, np.zeros(file.channels)
+    squares = np.zeros((file.channels, file.channels))
+    for block in _blocks(file, every):
+        count += block.shape[0]
+        total += block.sum(axis=0)
+        squares += block.T @ block
+    if count == 0:
+        return np.zeros(0)
+    mean = total / count
+    _, vectors = np.linalg.eigh(squares - count * np.outer(mean, mean))
+    mix = np.ones(1) if file.channels == 1 else vectors[:, -1]
+    parts = []
+    for block in _blocks(file, every):
+        whole = block[: block.shape[0] // every * every] @ mix
+        parts.append(whole.reshape(-1, every).mean(axis=1))
+    return np.concatenate(parts)
+
+
 def read_recording(data: bytes) -> Recording:
     """Read a recording. InputError, saying what is accepted, for anything else.
 
@@ -62,10 +111,9 @@ def read_recording(data: bytes) -> Recording:
     try:
         with soundfile.SoundFile(io.BytesIO(data)) as file:
             _check(file.format, file.samplerate, file.channels, file.frames)
-            most = min(round(MOST_SECONDS * file.samplerate), MOST_SAMPLES // file.channels)
-            read = file.read(frames=most, dtype="float64", always_2d=True)
-            samples = np.asarray(read, dtype=np.float64)
-            rate = float(file.samplerate)
+            every = max(1, round(file.samplerate / ENOUGH_HZ))
+            samples = _mono(file, every)
+            rate = float(file.samplerate) / every
     except InputError:
         raise
     except (soundfile.SoundFileError, TypeError, ValueError, OSError) as problem:

@@ -44,10 +44,29 @@ def test_every_depth_gives_the_same_note(subtype: str) -> None:
     assert listen(recording.samples, recording.rate_Hz).frequency_Hz == pytest.approx(74, rel=0.01)
 
 
-def test_stereo_and_flac_are_read() -> None:
-    both = np.stack([pluck(74.0), 0.2 * pluck(74.0)], axis=1)
+@pytest.mark.parametrize("other", [0.2, -1.0, 0.0])
+def test_stereo_and_flac_are_read_as_their_strongest_mix(other: float) -> None:
+    both = np.stack([pluck(74.0), other * pluck(74.0)], axis=1)
     recording = read_recording(wav(both, subtype="PCM_24", kind="FLAC"))
-    assert recording.samples.shape[1] == 2
+    assert recording.samples.ndim == 1
+    heard = listen(recording.samples, recording.rate_Hz)
+    assert heard.frequency_Hz == pytest.approx(74, rel=0.01)
+
+
+def test_a_fast_recording_is_averaged_down_to_what_is_heard() -> None:
+    slow = pluck(74.0)
+    fast = np.repeat(slow, 4)
+    recording = read_recording(wav(fast, rate=4 * RATE))
+    assert recording.rate_Hz <= 2 * 48_000
+    heard = listen(recording.samples, recording.rate_Hz)
+    assert heard.frequency_Hz == pytest.approx(74, rel=0.01)
+
+
+def test_what_is_no_number_is_no_sound() -> None:
+    broken = pluck(74.0)
+    broken[1000] = np.nan
+    with pytest.raises(InputError, match="no sound"):
+        read_recording(wav(broken, subtype="DOUBLE"))
 
 
 @pytest.mark.parametrize(

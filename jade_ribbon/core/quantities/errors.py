@@ -29,6 +29,10 @@ class InputError(ValueError):
             metric(join("; ", (sentence(f"{f.path}: ", f.message) for f in self.faults)))
         )
 
+    def __reduce__(self) -> tuple[type["InputError"], tuple[tuple[Fault, ...]]]:
+        """Faults go with the error from one process to another."""
+        return type(self), (self.faults,)
+
 
 def refuse(path: str, message: Said, value: object = None) -> InputError:
     """Build the error for a single fault."""

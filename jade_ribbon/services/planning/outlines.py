@@ -9,6 +9,7 @@ from jade_ribbon.core.choosing.at_the_cut import comfort_factor
 from jade_ribbon.core.job import Candidate, Cut, Job, Saw
 from jade_ribbon.core.mechanics.geometry import min_radius
 from jade_ribbon.core.mechanics.outline import Outline
+from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.outline import read_outline
 from jade_ribbon.reference.tables import materials
 from jade_ribbon.services.planning.inputs import OutlineInput
@@ -88,7 +89,7 @@ def radius_card(session: Session) -> list[TurningBand]:
 
 def read(session: Session, given: OutlineInput) -> OutlineAnswer:
     """Measure a drawing and find the bands that turn it, widest first."""
-    outline = read_outline(given.text.encode(), given.name, given.unit)
+    outline = read_apart("text", read_outline, given.text.encode(), given.name, given.unit)
     card = radius_card(session)
     if outline.min_radius_mm is None:
         return OutlineAnswer(outline, card, 0)

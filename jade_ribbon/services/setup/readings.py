@@ -24,6 +24,7 @@ from jade_ribbon.core.setup.tension_reading import (
     tension_reading,
 )
 from jade_ribbon.core.setup.tracking import TrackAdvice, track_advice
+from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.recording import read_recording
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.records import log_change
@@ -140,7 +141,7 @@ class ListenAnswer:
 def hear(session: Session, setup_id: int, recording: bytes) -> ListenAnswer:
     """The note in a recording, for the band and span of a card. InputError with no clear note."""
     found = open_card(session, setup_id)
-    sound = read_recording(recording)
+    sound = read_apart("recording", read_recording, recording)
     heard = listen(sound.samples, sound.rate_Hz)
     wanted = found.card.tension.note_Hz
     reading = None

@@ -1,0 +1,75 @@
+"""Strangers' files are read apart: in a process of their own, with so much time and memory."""
+
+import atexit
+import multiprocessing
+import resource
+import threading
+from collections.abc import Callable
+from concurrent.futures import TimeoutError as TookTooLong
+from typing import ParamSpec, TypeVar
+
+from pebble import ProcessExpired, ProcessPool
+
+from jade_ribbon.core.quantities.errors import refuse
+
+P = ParamSpec("P")
+R = TypeVar("R")
+
+MOST_SECONDS = 5.0
+"""An ordinary file takes a tenth of a second."""
+MOST_MEMORY_BYTES = 400 * 1024 * 1024
+READERS = 2
+FILES_EACH = 200
+"""A reader is made anew after so many files."""
+RUNAWAY = "cannot be read in {seconds:g} s and {megabytes} MB; accepted: a simpler one"
+
+_lock = threading.Lock()
+_pool: ProcessPool | None = None
+
+
+def _limit() -> None:
+    """What a reader may use at most, whatever a library does with a file."""
+    resource.setrlimit(resource.RLIMIT_DATA, (MOST_MEMORY_BYTES, MOST_MEMORY_BYTES))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+
+
+def _readers() -> ProcessPool:
+    """The readers, made when first asked for; they go with the process that made them."""
+    global _pool
+    with _lock:
+        if _pool is None or not _pool.active:
+            _pool = ProcessPool(
+                max_workers=READERS,
+                max_tasks=FILES_EACH,
+                initializer=_limit,
+                context=multiprocessing.get_context("spawn"),
+            )
+        return _pool
+
+
+def close() -> None:
+    """End the readers."""
+    global _pool
+    with _lock:
+        if _pool is not None:
+            _pool.stop()  # type: ignore[no-untyped-call]
+            _pool.join()
+            _pool = None
+
+
+atexit.register(close)
+
+
+def read_apart(field: str, read: Callable[P, R], *args: P.args, **kwargs: P.kwargs) -> R:
+    """What a reading function gives, read in a process that is ended when it takes too much.
+
+    Raises what it raises; InputError for the `field` when it takes over `MOST_SECONDS` or over
+    `MOST_MEMORY_BYTES`.
+    """
+    future = _readers().schedule(read, args=args, kwargs=kwargs, timeout=MOST_SECONDS)
+    try:
+        found: R = future.result()
+    except (TookTooLong, MemoryError, ProcessExpired) as problem:
+        megabytes = MOST_MEMORY_BYTES // 1024 // 1024
+        raise refuse(field, RUNAWAY.format(seconds=MOST_SECONDS, megabytes=megabytes)) from problem
+    return found
