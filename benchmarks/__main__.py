@@ -261,10 +261,14 @@ def big_rack(file: Path, bands: int, runs: int) -> None:
 
 def bench_rack(folder: Path) -> None:
     file = folder / "big.sqlite"
-    big_rack(file, 1000, 20_000)
+    big_rack(file, 1000, 200_000)
     client = create_app(file).test_client()
     spent = timed(lambda: client.get("/api/bands"), 30)
-    report("rack list, 1 000 bands and 20 000 runs", spent, 200)
+    report("rack list, 1 000 bands and 200 000 runs", spent, 200)
+    body = {**CUT, "height_mm": 180, "saw_id": 1}
+    leans = timed(lambda: client.post("/api/plan/sway", json=body), 10)
+    report("the same: what the choice leans on", leans, 300)
+    report("the same: plan answer", timed(lambda: client.post("/api/plan", json=body), 10), 300)
 
 
 def bench_load() -> None:

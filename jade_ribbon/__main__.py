@@ -2,4 +2,5 @@
 
 from jade_ribbon.cli import main
 
-main()
+if __name__ == "__main__":  # a reader of strangers' files is not a second application
+    main()

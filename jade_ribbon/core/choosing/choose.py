@@ -370,13 +370,26 @@ def stop_of(job: Job) -> Reason | None:
     return None
 
 
+LOOKED_AT = 40
+"""Bands of the last group whose whole lot is looked at, the cheapest of them now."""
+
+
 def _with_lots(ranked: Sequence[Ranked], job: Job, beside: int) -> list[Ranked]:
-    """The ranked bands, those in the last group and some beside with the whole lot looked at."""
-    upto = max(sum(r.in_pitch for r in ranked), beside)
-    found = lots([r.evaluation for r in ranked[:upto]], job)
-    seen = [replace(r, lot=lot) for r, lot in zip(ranked[:upto], found, strict=True)]
+    """The ranked bands, those in the last group and some beside with the whole lot looked at.
+
+    Of a last group of very many, those that cost least as their edges are now.
+    """
+    group = sum(r.in_pitch for r in ranked)
+    wanted = ranked[: max(min(group, LOOKED_AT), beside)]
+    if group > LOOKED_AT:
+        by_rule = min(ranked[:group], key=_steel_key(job))
+        wanted = wanted if by_rule in wanted else [*wanted, by_rule]
+    found = lots([r.evaluation for r in wanted], job)
+    seen = [replace(r, lot=lot) for r, lot in zip(wanted, found, strict=True)]
     last = sorted((r for r in seen if r.in_pitch), key=lambda r: r.total)
-    return [*last, *(r for r in seen if not r.in_pitch), *ranked[upto:]]
+    looked_at = {id(r) for r in wanted}
+    rest = [r for r in ranked if id(r) not in looked_at]
+    return [*last, *(r for r in seen if not r.in_pitch), *rest]
 
 
 def choose(job: Job, *, brief: bool = False, beside: int = 0) -> Choice:
@@ -405,7 +418,7 @@ def choose(job: Job, *, brief: bool = False, beside: int = 0) -> Choice:
         ranked = [r for r in ranked if r.band_class == first or r.band_class < HOT_CLASS]
     ranked.sort(key=lambda r: (r.band_class, not r.in_pitch, not r.in_width, r.total))
     ranked = _with_lots(ranked, job, beside)
-    final = [r for r in ranked if r.in_pitch]
+    final = [r for r in ranked if r.in_pitch and r.lot is not None]
     if final:
         winner = _left_on(ranked, job) or pick(final, job)
         ranked = [winner, *(r for r in ranked if r is not winner)]

@@ -4,6 +4,7 @@ import dataclasses
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
+from jade_ribbon.core.choosing.alike import best_of_a_kind
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.choosing.rules_at_work import AT_WORK
@@ -79,7 +80,7 @@ def _price(best: Ranked, job: Job, rule: str) -> RulePrice | None:
     """Against the cheapest other school; None when none finds a band, or it is all the same."""
     found: list[tuple[str, Ranked]] = []
     for school, changed in _other_schools(job, rule):
-        its_best = choose(changed).best
+        its_best = choose(changed, brief=True).best
         if its_best is not None:
             found.append((school, its_best))
     if not found:
@@ -96,9 +97,20 @@ def _price(best: Ranked, job: Job, rule: str) -> RulePrice | None:
     return RulePrice(rule, str(getattr(job.rules, rule)), choice, label, extra, words)
 
 
+def _thinned(job: Job) -> Job:
+    """The job among the bands that could ever be its choice, whatever a rule or figure is.
+
+    A length does not change, nor which of two bands alike is the keener.
+    """
+    low, high = job.saw.band_length_mm
+    fitting = (b for b in job.bands if b.length_mm is None or low <= b.length_mm <= high)
+    return dataclasses.replace(job, bands=best_of_a_kind(fitting))
+
+
 def rule_prices(job: Job) -> tuple[RulePrice, ...]:
     """What following each house rule costs or saves a piece; those that move nothing left out."""
-    best = choose(job).best
+    job = _thinned(job)
+    best = choose(job, brief=True).best
     if best is None:
         return ()
     priced = (_price(best, job, rule) for rule in AT_WORK)
@@ -163,7 +175,9 @@ def _changed(job: Job, best: Ranked, lever: _Lever, direction: int) -> Sway | No
         moved = lever.move(job, 1.0 + direction * step)
         value = lever.read(moved) or 0.0
         try:
-            choice = choose(moved)
+            choice = choose(moved, brief=True)
+            if choice.best is None or band_key(choice.best) != band_key(best):
+                choice = choose(moved)  # with the account of what keeps each band from it
         except InputError:
             return None
         at = sentence(f"At a {lever.name} of ", lever.said(value))
@@ -182,7 +196,8 @@ def sways(job: Job) -> tuple[Sway, ...]:
 
     Steps of 1, 3, 10 and 25 %; an input that changes nothing within a quarter is left out.
     """
-    best = choose(job).best
+    job = _thinned(job)
+    best = choose(job, brief=True).best
     if best is None:
         return ()
     found = (

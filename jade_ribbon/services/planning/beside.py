@@ -132,7 +132,4 @@ def sway(session: Session, given: PlanInput) -> SwayAnswer:
     row: SawRow = get(session, "saw", given.saw_id)
     snapshot = read_snapshot(session)
     job = job_for(snapshot, core_saw(row), given, rack_candidates(snapshot, row.id, given))
-    choice = choose(job)
-    if choice.best is None:
-        return SwayAnswer((), ())
     return SwayAnswer(rule_prices(job), sways(job))
