@@ -11,7 +11,7 @@ PORT ?= 8433
 CORES := $(shell nproc)
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/svelte.config.js -type f -not -name schema.ts 2>/dev/null)
 
-.PHONY: demo test dev bench screens types check python-check web-check lock clean
+.PHONY: demo test dev bench screens types notices attack check python-check web-check lock clean
 
 demo: .stamps/run .stamps/web ## install, build, serve the sample boatyard
 	@$(PY) -m jade_ribbon demo --port $(PORT)
@@ -33,6 +33,7 @@ screens: .stamps/dev .stamps/web .stamps/chromium ## refresh docs/screenshots fr
 	@$(PY) -m benchmarks.screens
 
 check: .stamps/dev .stamps/node
+	@$(PY) scripts/notices | cmp -s - NOTICES.md || (echo "NOTICES.md is out of step: run make notices" && exit 1)
 	@$(MAKE) -j2 --output-sync=target python-check web-check
 
 python-check:
@@ -43,6 +44,9 @@ python-check:
 
 web-check: web/src/api/schema.ts web/src/tests/reference.json
 	@cd web && npm run -s check && npm run -s test
+
+notices: .stamps/dev .stamps/node ## renew NOTICES.md from the locked packages
+	@$(PY) scripts/notices > NOTICES.md
 
 types: .stamps/dev ## renew the OpenAPI document; the front end's types are built from it
 	@$(PY) -m jade_ribbon openapi > docs/openapi.json
@@ -55,13 +59,13 @@ web/src/api/schema.ts: docs/openapi.json .stamps/node
 	@cd web && npm run -s types > /dev/null
 
 lock: .stamps/dev ## renew the hash-locked requirements
-	@for f in run dev; do .venv/bin/uv pip compile -q --python-version 3.11 --generate-hashes \
+	@for f in bootstrap run dev; do .venv/bin/uv pip compile -q --python-version 3.11 --generate-hashes \
 	  --no-emit-index-url --no-emit-find-links --no-header requirements/$$f.in -o requirements/$$f.txt; done
 
-.venv/bin/uv:
+.venv/bin/uv: requirements/bootstrap.txt
 	@scripts/need python3
 	@python3 -m venv .venv
-	@.venv/bin/python -m pip install -q --disable-pip-version-check uv
+	@.venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes -r requirements/bootstrap.txt
 
 .stamps/run: requirements/run.txt pyproject.toml .venv/bin/uv
 	@mkdir -p .stamps

@@ -10,7 +10,6 @@ from jade_ribbon.core.choosing.choose import LOOKED_AT, choose
 from jade_ribbon.core.job import Candidate
 from tests.support.jobs import K07, plain_job
 
-
 EDGES = st.tuples(st.floats(0.0, 0.5), st.floats(500.0, 3000.0))
 
 
