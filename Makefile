@@ -29,6 +29,9 @@ bench: .stamps/dev ## figures: plan answer, rack list, first load; property test
 	@$(PY) -m benchmarks
 	@HYPOTHESIS_PROFILE=random $(PY) -m pytest -q -n $(CORES) tests/core
 
+attack: .stamps/dev ## attack a shop on this machine for an hour: kills, power cuts, strangers, files
+	@$(PY) -W error -m attacks
+
 screens: .stamps/dev .stamps/web .stamps/chromium ## refresh docs/screenshots from the demo
 	@$(PY) -m benchmarks.screens
 

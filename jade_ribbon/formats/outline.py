@@ -6,6 +6,7 @@ external references, too many nodes.
 
 import codecs
 import io
+import logging
 import math
 from collections.abc import Iterator
 from itertools import pairwise
@@ -28,6 +29,8 @@ PARTS_A_SPAN, LEAST_PARTS = 48, 8
 MOST_BYTES = 1_500_000
 MOST_SEGMENTS = 6_000
 MOST_DEPTH = 8
+FARTHEST_MM = 1e6
+"""No workpiece is a kilometre long."""
 MM_PER_PX = 25.4 / 96.0
 UNITS_MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8, "pt": 25.4 / 72.0}
 INSUNITS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m"}
@@ -62,7 +65,16 @@ def read_outline(data: bytes, name: str, unit: str | None = None) -> Outline:
         chains = _dxf(data, unit)
     else:
         raise refuse("file", f"{name!r} is neither .svg nor .dxf")
+    _check_size(chains)
     return measure(chains, samples_per_curve=64 if sum(map(len, chains)) < 200 else 4)
+
+
+def _check_size(chains: Chains) -> None:
+    """Refuse places that no drawing of a workpiece has: 1e308 mm, or no number at all."""
+    figures: list[Any] = [v for chain in chains for s in chain for v in vars(s).values()]
+    places = [p for value in figures for p in (value if isinstance(value, tuple) else (value,))]
+    if not all(-FARTHEST_MM <= place <= FARTHEST_MM for place in places):
+        raise refuse("file", f"it is larger than {FARTHEST_MM / 1000:g} m, or not drawn to a size")
 
 
 def _text(data: bytes) -> str:
@@ -221,6 +233,9 @@ def _svg_arc(piece: Any) -> EllipseArc:
 def _dxf(data: bytes, unit: str | None) -> Chains:
     """Model-space curves of a DXF file in mm by $INSUNITS, or the unit given."""
     import ezdxf
+
+    # What it notices of a spoilt file is told to the one who brought it, not to the log.
+    logging.getLogger("ezdxf").setLevel(logging.CRITICAL)
     from ezdxf.lldxf.const import DXFError
 
     try:

@@ -24,6 +24,8 @@ MOST_SAMPLES = 12_000_000
 KINDS = ("WAV", "WAVEX", "RF64", "W64", "FLAC")
 
 
+LOUDEST = 100.0
+"""Sound is from -1 to 1; a recorder may overdrive that, not a hundred times."""
 BLOCK_FRAMES = 65_536
 ENOUGH_HZ = 48_000
 """A band's highest useful partial needs no more frames a second: faster ones are averaged."""
@@ -70,7 +72,7 @@ def _blocks(file: "soundfile.SoundFile", every: int) -> Iterator[NDArray[np.floa
         block = np.asarray(read, dtype=np.float64)
         if block.shape[0] == 0:
             return
-        if not np.isfinite(block).all():
+        if not (np.abs(block) < LOUDEST).all():
             raise _refuse("holds what is no sound; record it anew")
         left -= block.shape[0]
         yield block

@@ -9,6 +9,13 @@ from sqlalchemy import URL, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 BUSY_TIMEOUT_MS = 5000
+PRAGMAS = (
+    "journal_mode=WAL",
+    "foreign_keys=ON",
+    "synchronous=FULL",
+    f"busy_timeout={BUSY_TIMEOUT_MS}",
+)
+"""How every connection works: what is committed is on the disk before it is acknowledged."""
 
 
 def open_engine(file: Path) -> Engine:
@@ -19,12 +26,7 @@ def open_engine(file: Path) -> Engine:
     @event.listens_for(engine, "connect")
     def _on_connect(connection: Any, _record: Any) -> None:
         connection.isolation_level = None
-        for pragma in (
-            "journal_mode=WAL",
-            "foreign_keys=ON",
-            "synchronous=FULL",
-            f"busy_timeout={BUSY_TIMEOUT_MS}",
-        ):
+        for pragma in PRAGMAS:
             connection.execute(f"PRAGMA {pragma}")
 
     @event.listens_for(engine, "begin")

@@ -1,0 +1,59 @@
+"""The quick part of `make attack`: each holds, and each could fail."""
+
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from attacks import power
+from attacks.__main__ import held
+from attacks.kills import missing
+from attacks.strangers import requests
+
+ROOT = Path(__file__).parents[1]
+
+
+@pytest.mark.parametrize(
+    ("name", "count"),
+    [
+        ("power", 12),
+        ("phones", 4),
+        ("strangers", 1500),
+        ("files", 1200),
+        ("kills", 16),
+        ("clients", 6),
+    ],
+)
+def test_the_shop_holds(name: str, count: int) -> None:
+    command = [sys.executable, "-W", "error", "-m", "attacks", name, str(count)]
+    run = subprocess.run(command, capture_output=True, text=True, cwd=ROOT, check=False)
+    assert run.returncode == 0, run.stdout + run.stderr[-3000:]
+    assert f"{name}: held" in run.stdout
+    assert "Traceback" not in run.stderr
+
+
+def test_a_power_cut_does_lose_what_was_not_synced(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """The simulated disk forgets: with a weaker setting than ours, writes are gone."""
+    monkeypatch.setattr(power, "PRAGMAS", ("journal_mode=WAL", "synchronous=NORMAL"))
+    came = power.attack(tmp_path, 8)
+    assert came["lost"] and not held(came)
+
+
+def test_what_is_missing_is_found(tmp_path: Path) -> None:
+    from attacks.shop import make_shop
+
+    make_shop(tmp_path / "shop.sqlite")
+    told = ["run 0123", "note abcd", "place 1 loft", "mounted 1"]
+    assert missing(tmp_path / "shop.sqlite", told) == [*told[:3], "every mounting"]
+    (tmp_path / "broken.sqlite").write_bytes(b"SQLite format 3\0" + b"x" * 5000)
+    assert missing(tmp_path / "broken.sqlite", told)[0] == "the file is damaged"
+
+
+def test_hostile_requests_are_the_same_for_a_seed() -> None:
+    import random
+
+    one, other = (list(requests(50, random.Random(3))) for _ in range(2))
+    assert one == other
