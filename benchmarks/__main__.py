@@ -127,6 +127,7 @@ def bench_plan(folder: Path) -> None:
 
     report("feed handle moved", timed(drag, REQUESTS), 100)
     bench_card(client)
+    bench_writes(client)
 
 
 def coached(start: float, moves: Sequence[tuple[float, float]]) -> float | None:
@@ -174,6 +175,30 @@ def bench_draws() -> None:
     for draws in (256, 4000):
         spent = timed(partial(chances, choice, job, Dice(draws)), 20)
         report(f"{draws} draws of seven bands", spent, draws / 4)
+
+
+def bench_writes(client: FlaskClient) -> None:
+    """A page read and a run written down: each on the disk before it is answered."""
+    band = client.get("/api/bands").json
+    jobs = client.get("/api/jobs").json
+    assert band is not None and jobs is not None
+    job = next(j for j in jobs if j["name"] == "Garboards for the ferry")
+    report("band page read", timed(lambda: client.get("/api/bands/7"), 100), 100)
+    keys = iter(range(10_000))
+
+    def log() -> None:
+        run = {
+            "client_key": f"bench-run-{next(keys):06}",
+            "job_id": job["id"],
+            "saw_id": job["saw_id"],
+            "band_id": job["band_id"],
+            "pieces": 1,
+            "length_mm": 3600,
+            "feed_m_min": 1.5,
+        }
+        assert client.post("/api/runs", json=run).status_code == 201
+
+    report("run written down", timed(log, 100), 100)
 
 
 def bench_card(client: FlaskClient) -> None:

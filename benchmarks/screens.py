@@ -64,6 +64,7 @@ def shoot(page: Page, address: str) -> None:
         "band": f"/rack/{band_named(page, address, 'K-07')}",
         "shop": "/shop",
         "jobs": "/jobs",
+        "changes": "/changes",
         "radius-card": "/rack/radius",
         "material": "/shop/materials/european_larch_dry",
     }
@@ -77,6 +78,7 @@ def shoot(page: Page, address: str) -> None:
     page.wait_for_timeout(600)
     page.screenshot(path=TARGET / "curve.png")
     compare(page, address, strakes["id"])
+    waiting(page, address, ferry["id"])
     setting_up(page, address, ferry)
     finish_card(page, address, ferry)
     settle(page, f"{address}/#/run/{ferry['id']}")
@@ -90,6 +92,23 @@ def shoot(page: Page, address: str) -> None:
     page.set_viewport_size({"width": 390, "height": 844})
     settle(page, f"{address}/#/plan/{strakes['id']}")
     page.screenshot(path=TARGET / "plan-phone.png")
+
+
+def waiting(page: Page, address: str, job: int) -> None:
+    """A run written down while the server is away, and a form that was left."""
+    page.route("**/api/runs", lambda route: route.abort())
+    settle(page, f"{address}/#/run/{job}")
+    page.get_by_label("Minutes taken").fill("3")
+    page.get_by_role("button", name="Log 1 piece").click()
+    settle(page, f"{address}/#/rack")
+    page.get_by_role("button", name="Add a band").click()
+    page.get_by_label("Label", exact=True).fill("K-21")
+    settle(page, f"{address}/#/waiting")
+    page.get_by_role("button", name="Close").click()
+    page.screenshot(path=TARGET / "waiting.png")
+    page.unroute("**/api/runs")
+    page.get_by_role("button", name="Send it now").click()
+    page.get_by_role("button", name="Give it up").click()
 
 
 def compare(page: Page, address: str, job_id: int) -> None:

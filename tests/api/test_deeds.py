@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from jade_ribbon.api import operations
 from tests.support.edits import saved
 from tests.support.shop import BAND
 
@@ -149,3 +150,24 @@ def test_a_refused_write_leaves_its_key_free(shop: FlaskClient) -> None:
     assert shop.post("/api/bands", json=BAND, headers=key).status_code == 409
     good = {**BAND, "label": "K-70"}
     assert shop.post("/api/bands", json=good, headers=key).status_code == 201
+
+
+def test_an_answer_is_rendered_before_anything_is_committed(
+    shop: FlaskClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def broken(*_: object) -> str:
+        raise RuntimeError("cannot be said")
+
+    monkeypatch.setattr(operations, "_rendered", broken)
+    assert shop.post("/api/bands", json={**BAND, "label": "K-99"}).status_code == 500
+    monkeypatch.undo()
+    assert [b["label"] for b in shop.get("/api/bands").get_json()] == ["K-07"]
+
+
+@pytest.mark.parametrize("label", ["[[1e999|stress]]", "{0.1 thin}", "a\u2028b", "<b>x</b>"])
+def test_what_people_wrote_is_never_read_for_quantities(shop: FlaskClient, label: str) -> None:
+    assert saved(shop, "/api/bands/1", {"label": label, "note": label}).status_code == 200
+    assert shop.get("/api/bands").get_json()[0]["label"] == label
+    told = deeds(shop)[0]["changes"][0]
+    assert told["title"] == f"Band {label}"
+    assert {"field": "note", "before": "nothing", "after": label} in told["changed"]

@@ -14,7 +14,15 @@ from ezdxf.math import BSpline, rational_bspline_from_arc
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.mechanics.outline import Cubic, EllipseArc, Line, chain_up, measure, tightest
+from jade_ribbon.core.mechanics.outline import (
+    Cubic,
+    EllipseArc,
+    Line,
+    chain_up,
+    measure,
+    radii,
+    tightest,
+)
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.formats.outline import MOST_BYTES, read_outline
 
@@ -263,3 +271,28 @@ def test_a_few_uses_are_drawn() -> None:
 def test_text_only_dxf_has_no_outline() -> None:
     with pytest.raises(InputError, match="no line or curve"):
         read_outline(dxf(4, "text"), "a.dxf")
+
+
+@given(
+    st.floats(0.1, 300),
+    st.floats(0.02, 50),
+    st.floats(-3.0, 3.0),
+    st.floats(-7.0, 7.0),
+    st.floats(0.05, 6.28),
+)
+def test_an_arc_is_tightest_where_a_fine_look_finds_it(
+    a: float, b: float, lean: float, first: float, sweep: float
+) -> None:
+    arc = EllipseArc((3.0, -2.0), (a, 0.3 * a), (lean * b, b), first, sweep)
+    found = tightest(arc)
+    _, speed, bend = arc.at(np.linspace(0.0, 1.0, 20_001))
+    looked = float(radii(speed, bend).min())
+    assert found is not None or looked > 1e7 * 0.99
+    if found is not None:
+        assert found.radius_mm <= looked * (1 + 1e-9)
+        assert found.radius_mm == pytest.approx(looked, rel=1e-3, abs=1e-6)
+
+
+def test_places_no_workpiece_has_are_refused() -> None:
+    with pytest.raises(InputError, match="larger than 1000 m"):
+        read_outline(svg('<path d="M0 0 C 1e300 1 2 1e300 9 9"/>'), "a.svg")

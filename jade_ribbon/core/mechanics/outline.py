@@ -24,9 +24,15 @@ JOIN_MM = 0.02
 """Ends nearer than this belong together."""
 GRID = 65
 ZOOMS = 5
+ROUND_SHARE = 1e-9
 STRAIGHT_MM = 1e7
 """A radius over this is a straight line."""
-GAUSS = np.polynomial.legendre.leggauss(24)
+ENDS_AT = np.array([0.0, 1.0])
+NEAR_ENDS_AT = np.array([0.0, 1e-4, 1.0 - 1e-4, 1.0])
+GAUSS_PARTS = 8
+_NODES, _WEIGHTS = np.polynomial.legendre.leggauss(24)
+GAUSS_AT = np.concatenate([(p + (_NODES + 1.0) / 2.0) / GAUSS_PARTS for p in range(GAUSS_PARTS)])
+GAUSS_WEIGHTS = np.tile(_WEIGHTS / (2.0 * GAUSS_PARTS), GAUSS_PARTS)
 
 
 @dataclass(frozen=True)
@@ -55,12 +61,20 @@ class EllipseArc:
 
     def at(self, t: Array) -> tuple[Array, Array, Array]:
         angle = self.first + self.sweep * t
-        cos, sin = np.cos(angle), np.sin(angle)
+        cos, sin = np.cos(angle)[:, None], np.sin(angle)[:, None]
         u, v = np.array(self.u), np.array(self.v)
-        place = np.array(self.centre) + np.outer(cos, u) + np.outer(sin, v)
-        first = self.sweep * (np.outer(-sin, u) + np.outer(cos, v))
-        second = self.sweep**2 * (np.outer(-cos, u) - np.outer(sin, v))
-        return place, first, second
+        out = cos * u + sin * v
+        along = cos * v - sin * u
+        return np.array(self.centre) + out, self.sweep * along, -(self.sweep**2) * out
+
+    @property
+    def circle_mm(self) -> float | None:
+        """Radius of an arc of a circle; None of any other ellipse."""
+        (ux, uy), (vx, vy) = self.u, self.v
+        u, v = math.hypot(ux, uy), math.hypot(vx, vy)
+        near = ROUND_SHARE * max(u, v)
+        is_round = abs(u - v) <= near and abs(ux * vx + uy * vy) <= near * max(u, v)
+        return u if is_round and u > 0.0 else None
 
 
 @dataclass(frozen=True)
@@ -132,6 +146,8 @@ def tightest(segment: Segment) -> Tightest | None:
     """
     if isinstance(segment, Line):
         return None
+    if isinstance(segment, EllipseArc):
+        return _tightest_of_arc(segment)
     low, high = 0.0, 1.0
     best: Tightest | None = None
     for _ in range(ZOOMS):
@@ -147,32 +163,60 @@ def tightest(segment: Segment) -> Tightest | None:
     return best
 
 
+def _tightest_of_arc(arc: EllipseArc) -> Tightest | None:
+    """The least radius of an elliptic arc: where it is walked slowest, or at an end.
+
+    With place = u cos a + v sin a the radius is speed^3 / |u x v|, and speed^2 goes as
+    (U + V)/2 + (V - U)/2 cos 2a - D sin 2a, U = |u|^2, V = |v|^2, D = u.v: least at
+    2a = atan2(D, (U - V)/2).
+
+    Source: Differential Geometry of Curves, "Curvature of a plane curve".
+    """
+    (ux, uy), (vx, vy), (cx, cy) = arc.u, arc.v, arc.centre
+    cross = abs(ux * vy - uy * vx)
+    slow = math.atan2(ux * vx + uy * vy, (ux * ux + uy * uy - vx * vx - vy * vy) / 2.0) / 2.0
+    low, high = sorted((arc.first, arc.first + arc.sweep))
+    turns = (slow + math.pi * k for k in range(*_half_turns(low - slow, high - slow)))
+    best: Tightest | None = None
+    for angle in (low, high, *itertools.islice(turns, 2)):
+        cos, sin = math.cos(angle), math.sin(angle)
+        speed = math.hypot(vx * cos - ux * sin, vy * cos - uy * sin)
+        radius = speed**3 / cross if cross > 0.0 and speed > 1e-9 else math.inf
+        if radius <= STRAIGHT_MM and (best is None or radius < best.radius_mm):
+            best = Tightest(radius, (cx + ux * cos + vx * sin, cy + uy * cos + vy * sin))
+    return best
+
+
+def _half_turns(low: float, high: float) -> tuple[int, int]:
+    """Whole half turns from one angle up to another, as a range."""
+    return math.ceil(low / math.pi), math.floor(high / math.pi) + 1
+
+
 def length_of(segment: Segment) -> float:
     """Length (mm) by Gauss quadrature over eight parts."""
     if isinstance(segment, Line):
         return math.dist(segment.start, segment.end)
-    nodes, weights = GAUSS
-    total = 0.0
-    for part in range(8):
-        t = (part + (nodes + 1.0) / 2.0) / 8.0
-        _, first, _ = segment.at(t)
-        total += float(np.sum(weights * np.hypot(first[:, 0], first[:, 1]))) / 16.0
-    return total
+    if isinstance(segment, EllipseArc) and (radius := segment.circle_mm) is not None:
+        return radius * abs(segment.sweep)
+    _, first, _ = segment.at(GAUSS_AT)
+    return float(GAUSS_WEIGHTS @ np.hypot(first[:, 0], first[:, 1]))
 
 
 def ends(segment: Segment) -> tuple[Point, Point]:
     """First and last place."""
-    place, _, _ = segment.at(np.array([0.0, 1.0]))
+    if isinstance(segment, Line):
+        return segment.start, segment.end
+    place, _, _ = segment.at(ENDS_AT)
     return (float(place[0, 0]), float(place[0, 1])), (float(place[1, 0]), float(place[1, 1]))
 
 
 def directions(segment: Segment) -> tuple[float, float]:
     """Direction of travel (radians) as it leaves its start and reaches its end."""
-    _, first, _ = segment.at(np.array([0.0, 1e-4, 1.0 - 1e-4, 1.0]))
+    first = segment.at(NEAR_ENDS_AT)[1].tolist()
 
     def angle(i: int, spare: int) -> float:
-        d = first[i] if np.hypot(*first[i]) > 1e-9 else first[spare]
-        return math.atan2(d[1], d[0])
+        x, y = first[i] if math.hypot(*first[i]) > 1e-9 else first[spare]
+        return math.atan2(y, x)
 
     return angle(0, 1), angle(3, 2)
 
@@ -198,15 +242,15 @@ def corners_of(chain: Sequence[Segment]) -> list[Point]:
     if not chain:
         return []
     found = []
-    first_start, last_end = ends(chain[0])[0], ends(chain[-1])[1]
-    pairs = list(itertools.pairwise(chain))
-    if math.dist(first_start, last_end) <= JOIN_MM:
-        pairs.append((chain[-1], chain[0]))
-    for before, after in pairs:
-        if math.dist(ends(before)[1], ends(after)[0]) > JOIN_MM:
+    walked = [(*ends(s), *directions(s)) for s in chain]
+    pairs = list(itertools.pairwise(walked))
+    if math.dist(walked[0][0], walked[-1][1]) <= JOIN_MM:
+        pairs.append((walked[-1], walked[0]))
+    for (_, there, _, arriving), (here, _, leaving, _) in pairs:
+        if math.dist(there, here) > JOIN_MM:
             continue
-        if _turn_deg(directions(before)[1], directions(after)[0]) > CORNER_DEG:
-            found.append(ends(after)[0])
+        if _turn_deg(arriving, leaving) > CORNER_DEG:
+            found.append(here)
     return found
 
 
@@ -272,7 +316,8 @@ def measure(chains: Sequence[Sequence[Segment]], *, samples_per_curve: int = 24)
 
     Source: docs/model, "Outlines".
     """
-    kept = [[s for s in chain if length_of(s) > 0.01] for chain in chains]
+    lengths = {id(s): length_of(s) for chain in chains for s in chain}
+    kept = [[s for s in chain if lengths[id(s)] > 0.01] for chain in chains]
     kept = [chain for chain in kept if chain]
     if not kept:
         raise refuse("file", "there is no line or curve in it to measure")
@@ -281,7 +326,7 @@ def measure(chains: Sequence[Sequence[Segment]], *, samples_per_curve: int = 24)
     return Outline(
         min_radius_mm=best.radius_mm if best else None,
         at_mm=best.at_mm if best else None,
-        length_mm=sum(length_of(s) for chain in kept for s in chain),
+        length_mm=sum(lengths[id(s)] for chain in kept for s in chain),
         corners=tuple(p for chain in kept for p in corners_of(chain)),
         chains=tuple(
             tuple(p for s in chain for p in _samples(s, samples_per_curve)) for chain in kept

@@ -325,7 +325,7 @@ describe("a band's form", () => {
 describe("what happened to a band", () => {
   it("scraps with a reason", async () => {
     const onrecord = vi.fn(() => Promise.resolve());
-    render(EventForm, { onrecord });
+    render(EventForm, { band: { id: 7, label: "K-07" }, onrecord });
     await fireEvent.click(screen.getByRole("button", { name: "Scrap it" }));
     await fireEvent.change(screen.getByLabelText("Why"), { target: { value: "crack" } });
     await fireEvent.click(screen.getByRole("button", { name: "Record" }));
@@ -338,7 +338,10 @@ describe("what happened to a band", () => {
   });
 
   it("tells a refusal", async () => {
-    render(EventForm, { onrecord: () => Promise.reject(new Error("take it off first")) });
+    render(EventForm, {
+      band: { id: 7, label: "K-07" },
+      onrecord: () => Promise.reject(new Error("take it off first")),
+    });
     await fireEvent.click(screen.getByRole("button", { name: "Cleaned" }));
     await fireEvent.click(screen.getByRole("button", { name: "Record" }));
     expect((await screen.findByRole("alert")).textContent).toContain("take it off first");

@@ -202,7 +202,7 @@
   {/each}
   {#if page.advice}<p class="advice">{shop.words(page.advice)}</p>{/if}
   <LifeStrip {page} />
-  {#if band.state !== "scrapped"}<EventForm onrecord={record} />{/if}
+  {#if band.state !== "scrapped"}<EventForm {band} onrecord={record} />{/if}
   <BandSetUps band_id={id} />
   <section class="history">
     <h2>History</h2>

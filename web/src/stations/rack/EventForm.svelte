@@ -1,12 +1,19 @@
 <script lang="ts">
+  import { onDestroy } from "svelte";
+
   import { wordsOf } from "../../api/client";
   import type { BandEventInput } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
+  import { Edit } from "../../lib/edit.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import type { Said } from "../../lib/units";
 
-  const { onrecord }: { onrecord: (event: BandEventInput) => Promise<void> } = $props();
+  interface Props {
+    band: { id: number; label: string };
+    onrecord: (event: BandEventInput) => Promise<void>;
+  }
+  const { band, onrecord }: Props = $props();
 
   const KINDS = [
     ["sharpened", "Sharpened"],
@@ -24,19 +31,29 @@
     ["scrapped", "Scrap it"],
     ["note", "Note"],
   ] as const;
-  let kind = $state<BandEventInput["kind"] | null>(null);
-  let detail = $state("");
-  let value = $state<number | null>(null);
-  let who = $state("");
+  interface Draft {
+    kind: BandEventInput["kind"] | null;
+    detail: string;
+    value: number | null;
+    who: string;
+  }
+  const BLANK: Draft = { kind: null, detail: "", value: null, who: "" };
+  /** Kept for its band until it is recorded or another kind is chosen. */
+  function begun(): Edit<Draft> {
+    const title = `A record of band ${band.label}`;
+    return new Edit({ key: `event.${band.id}`, title, href: `#/rack/${band.id}` }, BLANK, 0);
+  }
+  let edit = $state.raw(begun());
+  onDestroy(() => edit.left());
+  const { kind, detail, value, who } = $derived(edit.draft);
   let fault = $state<Said>("");
 
   async function save(): Promise<void> {
     if (!kind) return;
     try {
       await onrecord({ kind, detail, value, who });
-      kind = null;
-      detail = "";
-      value = null;
+      edit.discard();
+      edit = begun();
       fault = "";
     } catch (problem) {
       fault = wordsOf(problem);
@@ -50,7 +67,8 @@
       <button
         type="button"
         aria-pressed={kind === key}
-        onclick={() => (kind = kind === key ? null : key)}>{name}</button
+        onclick={() => edit.set({ kind: kind === key ? null : key, detail: "", value: null })}
+        >{name}</button
       >
     {/each}
   </div>
@@ -59,7 +77,7 @@
       {#if kind === "scrapped"}
         <label>
           Why
-          <select bind:value={detail}>
+          <select value={detail} onchange={(e) => edit.set({ detail: e.currentTarget.value })}>
             <option value="" disabled>choose</option>
             {#each shop.reference?.scrap_reasons ?? [] as reason (reason)}<option value={reason}
                 >{reason}</option
@@ -69,7 +87,7 @@
       {:else if kind === "mended"}
         <label>
           What was mended
-          <select bind:value={detail}>
+          <select value={detail} onchange={(e) => edit.set({ detail: e.currentTarget.value })}>
             <option value="">all of it</option>
             <option value="crack">the crack, cut out and welded</option>
             <option value="kink">the kink, straightened</option>
@@ -80,7 +98,8 @@
       {:else}
         <label
           >{kind === "edge_judged" ? "Why it is judged so" : "Detail"}<input
-            bind:value={detail}
+            value={detail}
+            oninput={(e) => edit.set({ detail: e.currentTarget.value })}
           /></label
         >
       {/if}
@@ -90,10 +109,15 @@
           kind="thin"
           usual="set_per_side_mm"
           {value}
-          onvalue={(v) => (value = v)}
+          onvalue={(v) => edit.set({ value: v })}
         />
       {:else if kind === "teeth_lost"}
-        <QuantityField label="How many teeth" kind="plain" {value} onvalue={(v) => (value = v)} />
+        <QuantityField
+          label="How many teeth"
+          kind="plain"
+          {value}
+          onvalue={(v) => edit.set({ value: v })}
+        />
       {:else if kind === "edge_judged" || kind === "sharpened"}
         <QuantityField
           label={kind === "sharpened"
@@ -104,10 +128,16 @@
             : ""}
           kind="plain"
           {value}
-          onvalue={(v) => (value = v)}
+          onvalue={(v) => edit.set({ value: v })}
         />
       {/if}
-      <label>Who<input bind:value={who} list="people" /></label>
+      <label
+        >Who<input
+          value={who}
+          oninput={(e) => edit.set({ who: e.currentTarget.value })}
+          list="people"
+        /></label
+      >
       <datalist id="people"
         >{#each shop.settings?.people ?? [] as person (person)}<option value={person}
           ></option>{/each}</datalist

@@ -5,7 +5,7 @@
   import type { Rates, RatesFile, ShopEdit } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { day, type Kind, type Units, type Said } from "../../lib/units";
+  import { day, duration, type Kind, type Units, type Said } from "../../lib/units";
   import { remember } from "../../lib/storage";
   import Action from "../../parts/Action.svelte";
   import SettingUpForm from "./SettingUpForm.svelte";
@@ -120,6 +120,12 @@
   <Action href="#/shop/materials">Materials</Action>
   <Action href="#/changes">Changes</Action>
 </header>
+{#if shop.settings && shop.settings.clock_behind_s > 0}
+  <p role="alert" class="clock">
+    This machine’s clock is {duration(shop.settings.clock_behind_s)} behind the shop’s latest record.
+    Times go on from that record until it is set right.
+  </p>
+{/if}
 {#if shop.settings && shop.reference}
   <section>
     <div class="head">
@@ -259,6 +265,10 @@
 {/if}
 
 <style>
+  .clock {
+    color: var(--vermilion);
+    font-weight: 600;
+  }
   section {
     padding-top: var(--s4);
   }
