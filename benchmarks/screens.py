@@ -3,7 +3,7 @@
 import tempfile
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, expect, sync_playwright
 
 from jade_ribbon.demo.serving import CHROMIUM, serving
 from jade_ribbon.demo.world import make_world
@@ -70,6 +70,8 @@ def shoot(page: Page, address: str) -> None:
     }
     for name, path in views.items():
         settle(page, f"{address}/#{path}")
+        if name == "plan":
+            page.get_by_role("region", name="The band").wait_for()
         page.screenshot(path=TARGET / f"{name}.png")
     curve = page.request.post(f"{address}/api/jobs", data=CURVE).json()
     settle(page, f"{address}/#/plan/{curve['id']}")
@@ -108,7 +110,9 @@ def waiting(page: Page, address: str, job: int) -> None:
     page.screenshot(path=TARGET / "waiting.png")
     page.unroute("**/api/runs")
     page.get_by_role("button", name="Send it now").click()
-    page.get_by_role("button", name="Give it up").click()
+    expect(page.get_by_text("the shop has every run")).to_be_visible()
+    for _ in range(page.get_by_role("button", name="Give it up").count()):
+        page.get_by_role("button", name="Give it up").first.click()
 
 
 def compare(page: Page, address: str, job_id: int) -> None:
