@@ -5,7 +5,7 @@ import inspect
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from jade_ribbon.core.inspection import thickness
+from jade_ribbon.core.inspection import evidence, thickness
 from jade_ribbon.core.mechanics import (
     bending,
     cutting,
@@ -21,8 +21,10 @@ from jade_ribbon.core.mechanics import (
     tension,
     wear,
 )
+from jade_ribbon.core.money import change_now
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.fields import RANGES
+from jade_ribbon.core.quantities.fields import RANGES, fault_in
+from jade_ribbon.core.stock import billets, joinery, logs
 
 CALCULATIONS: Mapping[str, Callable[..., Any]] = {
     f.__name__: f
@@ -53,6 +55,13 @@ CALCULATIONS: Mapping[str, Callable[..., Any]] = {
         thickness.thickness_map,
         drift.drift,
         slicing.slicing,
+        evidence.side_share_posterior,
+        evidence.energy_posterior,
+        logs.log_boards,
+        billets.bowed_billet,
+        joinery.segment_gap,
+        joinery.pivot,
+        change_now.change_now,
     )
 }
 
@@ -74,7 +83,7 @@ def _shape_faults(formula: Callable[..., Any], given: object) -> list[Fault]:
     ]
     lists = [
         Fault(n, "give a list", given[n])
-        for n in ("readings", "retired_m", "running_m")
+        for n in ("readings", "retired_m", "running_m", "observed")
         if n in parameters and n in given and not isinstance(given[n], list)
     ]
     nested = [
@@ -85,12 +94,52 @@ def _shape_faults(formula: Callable[..., Any], given: object) -> list[Fault]:
     return missing + unknown + lists + nested
 
 
+OBSERVED: Mapping[str, type[Any]] = {
+    "side_share_posterior": evidence.FaceReading,
+    "energy_posterior": evidence.PowerReading,
+}
+"""What one observation is, by calculation."""
+
+
+def _observation(kind: type[Any], given: object, path: str) -> tuple[Any, list[Fault]]:
+    """An observation of an object of figures, and what is wrong with it."""
+    names = [f.name for f in dataclasses.fields(kind)]
+    if not isinstance(given, Mapping):
+        return None, [Fault(path, f"give an object of {', '.join(names)}", given)]
+    faults = [
+        Fault(f"{path}.{n}", f"is missing; accepted: {RANGES[n].words()}")
+        for n in names
+        if n not in given
+    ]
+    faults += [
+        Fault(f"{path}.{n}", f"is not an input here; accepted: {', '.join(names)}")
+        for n in given
+        if n not in names
+    ]
+    known = [n for n in names if n in given]
+    found = [fault_in(n, given[n]) for n in known]
+    faults += [fault.under(path) for fault in found if fault is not None]
+    return (kind(**given) if not faults else None), faults
+
+
+def _with_observations(name: str, given: Mapping[str, Any]) -> Mapping[str, Any]:
+    """Inputs whose observations are records. InputError with every fault in them."""
+    kind = OBSERVED.get(name)
+    if kind is None:
+        return given
+    read = [_observation(kind, o, f"observed.{i}") for i, o in enumerate(given["observed"])]
+    if faults := [fault for _, found in read for fault in found]:
+        raise InputError(faults)
+    return {**given, "observed": [record for record, _ in read]}
+
+
 ABSENT = ("feed_force_limit_N",)
 """Outputs that are left out when there is none, instead of null."""
 
 
 def _without_absent(outputs: dict[str, Any]) -> dict[str, Any]:
-    return {k: v for k, v in outputs.items() if not (k in ABSENT and v is None)}
+    kept = {k: v for k, v in outputs.items() if not (k in ABSENT and v is None)}
+    return {k: list(v) if isinstance(v, tuple) else v for k, v in kept.items()}
 
 
 def calculate(name: str, given: object) -> dict[str, Any]:
@@ -107,7 +156,8 @@ def calculate(name: str, given: object) -> dict[str, Any]:
         raise InputError(faults)
     assert isinstance(given, Mapping)
     try:
-        return _without_absent(dataclasses.asdict(formula(**given)))
+        inputs = _with_observations(name, given)
+        return _without_absent(dataclasses.asdict(formula(**inputs)))
     except (OverflowError, ZeroDivisionError) as problem:
         raise InputError(
             [Fault("", f"the result is not a finite number for these inputs ({problem})")]

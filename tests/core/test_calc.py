@@ -25,6 +25,10 @@ def assert_same(got: Any, want: Any, rel: float, abs_: float, where: str) -> Non
         assert set(got) == set(want), where
         for key in want:
             assert_same(got[key], want[key], rel, abs_, f"{where}.{key}")
+    elif isinstance(want, list):
+        assert len(got) == len(want), where
+        for i, each in enumerate(want):
+            assert_same(got[i], each, rel, abs_, f"{where}.{i}")
     elif isinstance(want, float | int) and not isinstance(want, bool):
         assert math.isclose(got, want, rel_tol=rel, abs_tol=abs_), f"{where}: {got} != {want}"
     else:

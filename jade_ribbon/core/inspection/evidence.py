@@ -1,0 +1,171 @@
+"""What a shop's own faces and watts say of figures that the tables know only roughly."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from statistics import NormalDist
+
+from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.fields import checked
+
+EIGHT_IN_TEN = NormalDist().inv_cdf(0.9)
+REFERENCE_BITE_MM = 0.1
+"""Cutting pressure is told at this bite."""
+
+
+@dataclass(frozen=True)
+class FaceReading:
+    """A face inspected: its barrel, the cut's height, the strand's force, the push (mm, N)."""
+
+    barrel_mm: float
+    cut_height_mm: float
+    strand_force_N: float
+    feed_force_N: float
+
+
+@dataclass(frozen=True)
+class PowerReading:
+    """A cut's electrical power, and idling, with what was being cut (W, mm, m/min, m/s)."""
+
+    power_W: float
+    idle_W: float
+    drive_efficiency: float
+    kerf_mm: float
+    height_mm: float
+    feed_m_min: float
+    speed_m_s: float
+    pitch_mm: float
+    dullness: float
+
+
+@dataclass(frozen=True)
+class SideSharePosterior:
+    """Share of the push that goes sideways: middle, eight-in-ten range, spread of its logarithm."""
+
+    share: float
+    low_10: float
+    high_90: float
+    sd_ln: float
+
+
+@dataclass(frozen=True)
+class EnergyPosterior:
+    """Cutting pressure at a bite of 0.1 mm (MPa), its spread, and what each reading says alone."""
+
+    K_ref_MPa: float
+    sd_ln: float
+    observed_K_ref_MPa: tuple[float, ...]
+
+
+@dataclass(frozen=True)
+class _Normal:
+    mean: float
+    sd: float
+
+
+def _moved(prior: _Normal, seen: Sequence[float], sd: float) -> _Normal:
+    """A normal moved by readings of one spread.
+
+    Readings that scatter more than they say are no independent news: they widen the result.
+    """
+    weight = 1.0 / prior.sd**2 + len(seen) / sd**2
+    mean = (prior.mean / prior.sd**2 + sum(seen) / sd**2) / weight
+    wide = 1.0
+    if len(seen) > 1:
+        middle = sum(seen) / len(seen)
+        scatter = math.sqrt(sum((x - middle) ** 2 for x in seen) / (len(seen) - 1))
+        wide = max(1.0, scatter / sd)
+    return _Normal(mean, wide * weight**-0.5)
+
+
+@checked
+def side_share_posterior(
+    *,
+    prior_share: float,
+    prior_sd_ln: float,
+    observed: Sequence[FaceReading],
+    observation_sd_ln: float,
+) -> SideSharePosterior:
+    """What inspected faces say of the share of the push that goes sideways.
+
+    Each gives share = |barrel| 8 strand / (height push); logarithms are normal, their precisions
+    add, and readings that scatter more than they say widen the result. Raises InputError for a
+    barrel of 0: a face without any says only that it is small.
+
+    Source: Bayesian Data Analysis, "Normal data with known variance"; docs/model "Straight enough".
+
+    >>> one = FaceReading(barrel_mm=0.2, cut_height_mm=200, strand_force_N=1500, feed_force_N=60)
+    >>> round(side_share_posterior(prior_share=0.06, prior_sd_ln=0.7, observed=[one],
+    ...     observation_sd_ln=0.4).share, 4)
+    0.1487
+    """
+    faults = [
+        Fault(
+            f"observed.{i}.barrel_mm", "is 0; accepted: a barrel that was measured, either way", 0
+        )
+        for i, face in enumerate(observed)
+        if face.barrel_mm == 0.0
+    ]
+    if faults:
+        raise InputError(faults)
+    seen = [
+        math.log(abs(f.barrel_mm) * 8.0 * f.strand_force_N / (f.cut_height_mm * f.feed_force_N))
+        for f in observed
+    ]
+    found = _moved(_Normal(math.log(prior_share), prior_sd_ln), seen, observation_sd_ln)
+    return SideSharePosterior(
+        math.exp(found.mean),
+        math.exp(found.mean - EIGHT_IN_TEN * found.sd),
+        math.exp(found.mean + EIGHT_IN_TEN * found.sd),
+        found.sd,
+    )
+
+
+def _reference_pressure_MPa(reading: PowerReading, m: float, dull_energy_gain: float) -> float:
+    """Cutting pressure at the reference bite, of a keen edge, that a reading says."""
+    cut_W = (reading.power_W - reading.idle_W) * reading.drive_efficiency
+    pressure = cut_W / (reading.kerf_mm * reading.height_mm * reading.feed_m_min / 60.0)
+    bite_mm = reading.feed_m_min / 60.0 * reading.pitch_mm / reading.speed_m_s
+    dull = 1.0 + dull_energy_gain * reading.dullness
+    return float(pressure * (bite_mm / REFERENCE_BITE_MM) ** m / dull)
+
+
+@checked
+def energy_posterior(
+    *,
+    prior_K_ref_MPa: float,
+    prior_sd_ln: float,
+    m: float,
+    dull_energy_gain: float,
+    observed: Sequence[PowerReading],
+    observation_sd_ln: float,
+) -> EnergyPosterior:
+    """What the motor's watts say of a material's cutting pressure in this shop.
+
+    K = (power - idle) efficiency / (kerf height feed), taken to a bite of 0.1 mm by
+    (bite/0.1)^m and to a keen edge by 1 + gain dullness; logarithms are normal, as for faces.
+    Raises InputError when a cut takes no more power than idling.
+
+    Source: Bayesian Data Analysis, "Normal data with known variance"; docs/model "Power".
+
+    >>> one = PowerReading(power_W=2503, idle_W=227, drive_efficiency=0.8, kerf_mm=0.91,
+    ...     height_mm=64, feed_m_min=4.55, speed_m_s=10.9, pitch_mm=8.4667, dullness=0.2)
+    >>> round(energy_posterior(prior_K_ref_MPa=74.1, prior_sd_ln=0.2, m=0.35, dull_energy_gain=0.5,
+    ...     observed=[one], observation_sd_ln=0.15).K_ref_MPa, 1)
+    185.7
+    """
+    faults = [
+        Fault(
+            f"observed.{i}.power_W",
+            f"{r.power_W:g} is no more than idling; accepted: more than {r.idle_W:g}",
+            r.power_W,
+        )
+        for i, r in enumerate(observed)
+        if r.power_W <= r.idle_W
+    ]
+    if faults:
+        raise InputError(faults)
+    each = tuple(_reference_pressure_MPa(r, m, dull_energy_gain) for r in observed)
+    prior = _Normal(math.log(prior_K_ref_MPa), prior_sd_ln)
+    found = _moved(prior, [math.log(k) for k in each], observation_sd_ln)
+    return EnergyPosterior(math.exp(found.mean), found.sd, each)
