@@ -84,6 +84,21 @@ def recommend(file: BinaryIO, draws: int, seed: int) -> None:
         _fail(error)
 
 
+@main.command("yield", epilog="Example: jade-ribbon yield planking.json")
+@click.argument("file", type=click.File("rb"))
+def yield_(file: BinaryIO) -> None:
+    """Which pieces from which billets, for yield FILE ('-' for standard input)."""
+    from jade_ribbon.formats.yield_job import plan_record, read_yield
+    from jade_ribbon.services.stock.yields import best_plan
+
+    try:
+        job = read_yield(file.read())
+        plan, _ = best_plan(job)
+    except InputError as error:
+        _fail(error)
+    _say(plan_record(job, plan))
+
+
 @main.command(epilog="Example: jade-ribbon curve bracket.svg")
 @click.argument("file", type=click.Path(path_type=Path, exists=True, dir_okay=False))
 @click.option("--unit", help="Unit of a DXF drawing that does not say: mm, cm, m, in, ft, pt.")

@@ -1,0 +1,252 @@
+"""Which pieces from which billets: sections crosscut, each sawn into slices."""
+
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from jade_ribbon.core.quantities.errors import Fault, InputError
+
+SLACK_MM = 1e-6
+"""Sums of decimals may be over by so much and still fit."""
+MOST_PATTERNS = 40_000
+TOO_MANY_WAYS = (
+    f"fill the billets in more than {MOST_PATTERNS} ways; "
+    "accepted: fewer kinds of piece, or thinner billets, at a time"
+)
+
+
+@dataclass(frozen=True)
+class StockBillet:
+    """A billet to saw from, mm; `bow_mm` over its whole length."""
+
+    label: str
+    thickness_mm: float
+    height_mm: float
+    length_mm: float
+    bow_mm: float = 0.0
+
+
+@dataclass(frozen=True)
+class WantedPiece:
+    """A kind of piece, at most so many of it, each worth so much."""
+
+    label: str
+    thickness_mm: float
+    height_mm: float
+    length_mm: float
+    count: int
+    value: float
+
+
+@dataclass(frozen=True)
+class YieldJob:
+    """Billets, the pieces wanted of them, and what sawing takes, mm."""
+
+    kerf_mm: float
+    clean_up_per_face_mm: float
+    prepare_loss_mm: float
+    crosscut_kerf_mm: float
+    trim_mm: float
+    billets: tuple[StockBillet, ...]
+    pieces: tuple[WantedPiece, ...]
+
+
+@dataclass(frozen=True)
+class Pattern:
+    """A section of one billet and how many of each kind of piece its thickness gives at most."""
+
+    billet: int
+    length_mm: float
+    counts: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class Section:
+    """A section as sawn: its pieces by their places in the job, in sawing order."""
+
+    length_mm: float
+    pieces: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class LeftOver:
+    """A piece of a billet that is left whole, mm."""
+
+    billet: int
+    thickness_mm: float
+    height_mm: float
+    length_mm: float
+
+    @property
+    def volume_m3(self) -> float:
+        return self.thickness_mm * self.height_mm * self.length_mm * 1e-9
+
+
+@dataclass(frozen=True)
+class CutPlan:
+    """Sections by billet, what is made, and what is left, sawn to dust and lost."""
+
+    sections: tuple[tuple[Section, ...], ...]
+    made: tuple[int, ...]
+    value: float
+    left_over: tuple[LeftOver, ...]
+    kerf_m3: float
+    waste_m3: float
+
+
+def usable_length_mm(job: YieldJob, billet: StockBillet) -> float:
+    """Length of a billet between its trimmed ends."""
+    return billet.length_mm - 2.0 * job.trim_mm
+
+
+def section_thickness_mm(job: YieldJob, billet: StockBillet, length_mm: float) -> float:
+    """Thickness left of a section once it is prepared, its own share of the bow gone."""
+    bow = billet.bow_mm * (length_mm / billet.length_mm) ** 2
+    return billet.thickness_mm - job.prepare_loss_mm - bow
+
+
+def slice_mm(job: YieldJob, piece: WantedPiece) -> float:
+    """Thickness of a piece as sawn."""
+    return piece.thickness_mm + 2.0 * job.clean_up_per_face_mm
+
+
+def _fitting(job: YieldJob, billet: StockBillet, length_mm: float) -> list[int]:
+    """Pieces that a section of a billet can give."""
+    return [
+        i
+        for i, piece in enumerate(job.pieces)
+        if piece.length_mm <= length_mm + SLACK_MM
+        and piece.height_mm <= billet.height_mm + SLACK_MM
+    ]
+
+
+def _full(room_mm: float, takes_mm: Sequence[float], most: Sequence[int]) -> Iterator[list[int]]:
+    """Every way to fill a thickness to which nothing more can be added."""
+
+    def fill(kind: int, room: float, counts: list[int]) -> Iterator[list[int]]:
+        if kind == len(takes_mm):
+            if all(
+                n >= m or room + SLACK_MM < t
+                for n, m, t in zip(counts, most, takes_mm, strict=True)
+            ):
+                yield list(counts)
+            return
+        take = takes_mm[kind]
+        for n in range(min(most[kind], int((room + SLACK_MM) / take)), -1, -1):
+            counts.append(n)
+            yield from fill(kind + 1, room - n * take, counts)
+            counts.pop()
+
+    yield from fill(0, room_mm, [])
+
+
+def patterns(job: YieldJob) -> list[Pattern]:
+    """Full sections of every billet, one for each way its thickness can be filled.
+
+    A section is as long as the longest of its pieces. InputError where there are too many to
+    look at.
+    """
+    found: list[Pattern] = []
+    for place, billet in enumerate(job.billets):
+        for length in sorted({p.length_mm for p in job.pieces}):
+            if length > usable_length_mm(job, billet) + SLACK_MM:
+                continue
+            fits = _fitting(job, billet, length)
+            room = section_thickness_mm(job, billet, length) + job.kerf_mm
+            takes = [slice_mm(job, job.pieces[i]) + job.kerf_mm for i in fits]
+            for counts in _full(room, takes, [job.pieces[i].count for i in fits]):
+                whole = [0] * len(job.pieces)
+                for i, n in zip(fits, counts, strict=True):
+                    whole[i] = n
+                if any(n and job.pieces[i].length_mm >= length for i, n in enumerate(whole)):
+                    found.append(Pattern(place, length, tuple(whole)))
+                if len(found) > MOST_PATTERNS:
+                    words = (
+                        f"there are more than {MOST_PATTERNS} ways to fill them; accepted: fewer"
+                    )
+                    raise InputError(
+                        [Fault("pieces", f"{words} kinds of piece or thinner billets")]
+                    )
+    return found
+
+
+def plan_of(job: YieldJob, chosen: Sequence[Pattern]) -> CutPlan:
+    """The plan of some sections: pieces over the number wanted are not sawn.
+
+    Those with the longest pieces come first, thick slices before thin ones.
+    """
+    left = [piece.count for piece in job.pieces]
+    by_billet: list[list[Section]] = [[] for _ in job.billets]
+    for pattern in sorted(chosen, key=lambda p: (p.billet, -p.length_mm, p.counts)):
+        pieces: list[int] = []
+        for i, n in enumerate(pattern.counts):
+            taken = min(n, left[i])
+            left[i] -= taken
+            pieces += [i] * taken
+        if pieces:
+            pieces.sort(key=lambda i: (-job.pieces[i].thickness_mm, i))
+            length = max(job.pieces[i].length_mm for i in pieces)
+            by_billet[pattern.billet].append(Section(length, tuple(pieces)))
+    made = tuple(piece.count - rest for piece, rest in zip(job.pieces, left, strict=True))
+    value = sum(n * piece.value for n, piece in zip(made, job.pieces, strict=True))
+    sections = tuple(tuple(each) for each in by_billet)
+    used = [_of_billet(job, i, each) for i, each in enumerate(sections)]
+    return CutPlan(
+        sections,
+        made,
+        value,
+        tuple(left for _, lefts, _ in used for left in lefts),
+        sum(kerf for kerf, _, _ in used),
+        sum(waste for _, _, waste in used),
+    )
+
+
+def _of_billet(
+    job: YieldJob, place: int, sections: Sequence[Section]
+) -> tuple[float, list[LeftOver], float]:
+    """Kerf (m3), what is left whole, and what is lost (m3) of one billet."""
+    billet = job.billets[place]
+    if not sections:
+        return 0.0, [], 0.0
+    face = billet.thickness_mm * billet.height_mm
+    end = usable_length_mm(job, billet) - sum(s.length_mm for s in sections)
+    cuts = len(sections) if end > job.crosscut_kerf_mm else len(sections) - 1
+    end = max(0.0, end - cuts * job.crosscut_kerf_mm)
+    kerf = cuts * job.crosscut_kerf_mm * face
+    left: list[LeftOver] = []
+    if end > SLACK_MM:
+        left.append(LeftOver(place, billet.thickness_mm, billet.height_mm, end))
+    made = 0.0
+    for section in sections:
+        pieces = [job.pieces[i] for i in section.pieces]
+        made += sum(p.thickness_mm * p.height_mm * p.length_mm for p in pieces)
+        sawn = sum(slice_mm(job, p) for p in pieces)
+        rest = section_thickness_mm(job, billet, section.length_mm) - sawn
+        sides = len(pieces) if rest > len(pieces) * job.kerf_mm else len(pieces) - 1
+        rest = max(0.0, rest - sides * job.kerf_mm)
+        kerf += sides * job.kerf_mm * billet.height_mm * section.length_mm
+        if rest > SLACK_MM:
+            left.append(LeftOver(place, rest, billet.height_mm, section.length_mm))
+    whole = face * billet.length_mm
+    waste = whole - kerf - made - sum(x.volume_m3 for x in left) * 1e9
+    return kerf * 1e-9, left, max(0.0, waste) * 1e-9
+
+
+def nothing_made_because(job: YieldJob) -> str:
+    """Why no piece comes of any billet; nothing where one does."""
+    short = Counter[str]()
+    for billet in job.billets:
+        for piece in job.pieces:
+            length = piece.length_mm
+            if length > usable_length_mm(job, billet) + SLACK_MM:
+                short["long"] += 1
+            elif piece.height_mm > billet.height_mm + SLACK_MM:
+                short["high"] += 1
+            elif slice_mm(job, piece) > section_thickness_mm(job, billet, length) + SLACK_MM:
+                short["thick"] += 1
+            else:
+                return ""
+    if not short:
+        return "There is nothing to saw."
+    worst, _ = short.most_common(1)[0]
+    return f"No billet is {worst} enough for any piece."

@@ -1,0 +1,46 @@
+"""Which pieces from which billets: the best plan that is found in a given time."""
+
+from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.stock.cut_list import (
+    CutPlan,
+    Pattern,
+    YieldJob,
+    nothing_made_because,
+    patterns,
+    plan_of,
+    usable_length_mm,
+)
+from jade_ribbon.solvers.cutting_stock import StockProgram, solve
+
+MOST_SECONDS = 1.2
+"""For the value; tidying up takes at most half as long again."""
+
+
+def program_of(job: YieldJob, found: list[Pattern]) -> StockProgram:
+    """The solver's plain figures of a job and the patterns of its billets.
+
+    A section takes its length and the crosscut kerf after it, of which a billet has one to spare.
+    """
+    kerf = job.crosscut_kerf_mm
+    return StockProgram(
+        billet_lengths=tuple(usable_length_mm(job, b) + kerf for b in job.billets),
+        pattern_billets=tuple(p.billet for p in found),
+        pattern_lengths=tuple(p.length_mm + kerf for p in found),
+        pattern_counts=tuple(p.counts for p in found),
+        wanted=tuple(p.count for p in job.pieces),
+        values=tuple(p.value for p in job.pieces),
+        end_faces=tuple(b.thickness_mm * b.height_mm / 100.0 for b in job.billets),
+    )
+
+
+def best_plan(job: YieldJob, seconds: float = MOST_SECONDS) -> tuple[CutPlan, bool]:
+    """The plan of greatest value found in so many seconds, and whether none is better.
+
+    InputError, saying what is missing, where no piece comes of any billet.
+    """
+    if words := nothing_made_because(job):
+        raise refuse("billets", f"{words} Accepted: a billet that gives at least one piece.")
+    found = patterns(job)
+    choice = solve(program_of(job, found), seconds=seconds)
+    chosen = [p for p, n in zip(found, choice.times, strict=True) for _ in range(n)]
+    return plan_of(job, chosen), choice.proven
