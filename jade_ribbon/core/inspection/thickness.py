@@ -4,6 +4,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
+from jade_ribbon.core.quantities.arrays import Array
 from jade_ribbon.core.quantities.errors import Fault, InputError, refuse
 
 
@@ -37,6 +40,18 @@ def _check_readings(readings: Sequence[Sequence[float]]) -> None:
         raise InputError(faults)
 
 
+def _unknowns(readings: Sequence[Sequence[float]]) -> int:
+    """Figures of a map: a barrel only where three heights were read."""
+    return 4 if len({r[1] for r in readings}) >= 3 else 3
+
+
+def design_of(readings: Sequence[Sequence[float]]) -> Array:
+    """Readings down, the map's figures across: mean, taper, half the lean, and the barrel."""
+    x, y = (np.array([r[i] for r in readings], dtype=float) for i in (0, 1))
+    columns = [np.ones_like(x), x - 0.5, y, 1.0 / 3.0 - y**2][: _unknowns(readings)]
+    return np.stack(columns, axis=1)
+
+
 def thickness_map(*, readings: Sequence[Sequence[float]]) -> ThicknessMap:
     """Mean, taper, lean and barrel of a sawn board from readings [x, y, mm].
 
@@ -46,17 +61,14 @@ def thickness_map(*, readings: Sequence[Sequence[float]]) -> ThicknessMap:
 
     Source: docs/model, "Thickness"; linear least squares.
     """
-    import numpy as np
-
     _check_readings(readings)
-    unknowns = 4 if len({r[1] for r in readings}) >= 3 else 3
+    unknowns = _unknowns(readings)
     if len(readings) < unknowns:
         raise refuse(
             "readings", f"{len(readings)} readings; accepted: at least {unknowns}", len(readings)
         )
-    x, y, t = (np.array(column, dtype=float) for column in zip(*readings, strict=True))
-    columns = [np.ones_like(x), x - 0.5, y, 1.0 / 3.0 - y**2][:unknowns]
-    design = np.stack(columns, axis=1)
+    t = np.array([r[2] for r in readings], dtype=float)
+    design = design_of(readings)
     fit, _, rank, _ = np.linalg.lstsq(design, t, rcond=None)
     if rank < unknowns:
         raise refuse(

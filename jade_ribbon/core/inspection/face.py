@@ -1,0 +1,92 @@
+"""A sawn face read with a caliper: each part against the tolerance, with how sure it is."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from jade_ribbon.core.inspection.thickness import ThicknessMap, design_of, thickness_map
+
+PartKey = Literal["taper", "lean", "barrel", "waves"]
+Verdict = Literal["within", "over", "cannot_tell"]
+
+GAUGE_SD_MM = 0.03
+"""One reading of a caliper on sawn wood is no surer than this."""
+EIGHT_IN_TEN = 1.2815515655446004
+PEAK_TO_PEAK = 3.3
+"""Nine in ten of what is left lie within so many of its deviations."""
+
+
+@dataclass(frozen=True)
+class FacePart:
+    """One part of what a face is, mm: from end to end, top to bottom, middle to edges, or waves."""
+
+    key: PartKey
+    amount_mm: float
+    se_mm: float
+    tolerance_share: float
+    verdict: Verdict
+
+
+@dataclass(frozen=True)
+class Face:
+    """A face: its map and its parts, the worst against the tolerance first."""
+
+    map: ThicknessMap
+    parts: tuple[FacePart, ...]
+    readings: int
+    spare: int
+    """Readings beyond those that the map needs: without any, waves cannot be told."""
+
+    def part(self, key: PartKey) -> FacePart | None:
+        """One part; None where the readings cannot tell it."""
+        return next((p for p in self.parts if p.key == key), None)
+
+
+def verdict_of(amount_mm: float, se_mm: float, tolerance_mm: float) -> Verdict:
+    """Within or over the tolerance only where eight in ten of what it may be are.
+
+    >>> verdict_of(0.5, 0.05, 0.8), verdict_of(0.5, 0.4, 0.8), verdict_of(-1.0, 0.1, 0.8)
+    ('within', 'cannot_tell', 'over')
+    """
+    if abs(amount_mm) + EIGHT_IN_TEN * se_mm <= tolerance_mm:
+        return "within"
+    if abs(amount_mm) - EIGHT_IN_TEN * se_mm > tolerance_mm:
+        return "over"
+    return "cannot_tell"
+
+
+def read_face(
+    readings: Sequence[Sequence[float]], *, tolerance_mm: float, gauge_sd_mm: float = GAUGE_SD_MM
+) -> Face:
+    """The parts of a face from readings [x 0..1 along, y -1..1 up, mm], and their standard errors.
+
+    The noise is what the map leaves, and never less than the caliper's own; with no reading to
+    spare it is the caliper's alone. Raises InputError as `thickness_map` does.
+
+    Source: linear least squares; docs/model "Thickness".
+    """
+    found = thickness_map(readings=readings)
+    design = design_of(readings)
+    spare = len(readings) - design.shape[1]
+    noise = max(gauge_sd_mm, found.residual_mm if spare > 0 else 0.0)
+    spread = noise * np.sqrt(np.diag(np.linalg.inv(design.T @ design)))
+    amounts: list[tuple[PartKey, float, float]] = [
+        ("taper", found.taper_along_mm, float(spread[1])),
+        ("lean", found.lean_mm, 2.0 * float(spread[2])),
+    ]
+    if found.barrel_mm is not None:
+        amounts.append(("barrel", found.barrel_mm, float(spread[3])))
+    if spare > 0:
+        # What the caliper's own noise leaves is no wave of the face.
+        own = math.sqrt(max(0.0, found.residual_mm**2 - gauge_sd_mm**2))
+        unsure = PEAK_TO_PEAK * noise / math.sqrt(2.0 * spare)
+        amounts.append(("waves", PEAK_TO_PEAK * own, unsure))
+    parts = [
+        FacePart(key, amount, se, abs(amount) / tolerance_mm, verdict_of(amount, se, tolerance_mm))
+        for key, amount, se in amounts
+    ]
+    parts.sort(key=lambda p: -p.tolerance_share)
+    return Face(found, tuple(parts), len(readings), spare)
