@@ -101,9 +101,10 @@ def _svg(data: bytes) -> Chains:
 
     library: Any = svgelements
 
-    _check_xml(data)
+    root = _check_xml(data)
     try:
-        document = library.SVG.parse(io.StringIO(_text(data)), reify=True, ppi=96.0)
+        size = _size_by_shape(root, library)
+        document = library.SVG.parse(io.StringIO(_text(data)), reify=True, ppi=96.0, **size)
         chains: Chains = []
         back = _own_frame(document, library.Matrix)
         for element in document.elements():
@@ -121,8 +122,27 @@ def _svg(data: bytes) -> Chains:
     return chains
 
 
-def _check_xml(data: bytes) -> None:
-    """Refuse entities, external references and depth before anything is built."""
+def _size_by_shape(root: Any, library: Any) -> dict[str, float]:
+    """The side of a drawing that is not given, in pixels, by the shape of its viewBox.
+
+    A drawing of which one side is told is as large as that side says, not a pixel a unit.
+    """
+    box = [float(v) for v in root.get("viewBox", "").replace(",", " ").split()]
+    if len(box) != 4 or min(box[2:]) <= 0.0:
+        return {}
+    given = {side: root.get(side) for side in ("width", "height")}
+    for side, other, ratio in (
+        ("width", "height", box[3] / box[2]),
+        ("height", "width", box[2] / box[3]),
+    ):
+        told = given[side]
+        if told and "%" not in told and not given[other]:
+            return {other: float(library.Length(told).value(ppi=96.0)) * ratio}
+    return {}
+
+
+def _check_xml(data: bytes) -> Any:
+    """The root of a drawing; entities, external references and depth are refused before."""
     from defusedxml import DefusedXmlException, ElementTree
 
     try:
@@ -139,6 +159,7 @@ def _check_xml(data: bytes) -> None:
             if key.rsplit("}", 1)[-1] == "href" and not value.startswith(("#", "data:")):
                 raise refuse("file", f"it refers to another file ({value[:60]!r}); embed it")
     _count(_expanded(root))
+    return root
 
 
 def _expanded(root: Any) -> int:

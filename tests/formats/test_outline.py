@@ -296,3 +296,18 @@ def test_an_arc_is_tightest_where_a_fine_look_finds_it(
 def test_places_no_workpiece_has_are_refused() -> None:
     with pytest.raises(InputError, match="larger than 1000 m"):
         read_outline(svg('<path d="M0 0 C 1e300 1 2 1e300 9 9"/>'), "a.svg")
+
+
+@pytest.mark.parametrize(
+    "frame",
+    [
+        'width="40mm" height="40mm" viewBox="0 0 40 40"',
+        'width="40mm" viewBox="0 0 40 40"',
+        'height="4cm" viewBox="0,0,40,40"',
+        'width="80mm" viewBox="0 0 80 20"',
+        'height="20mm" viewBox="0 0 80 20"',
+    ],
+)
+def test_one_side_told_sizes_a_drawing_by_its_shape(frame: str) -> None:
+    found = read_outline(svg('<circle cx="20" cy="10" r="9"/>', frame), "a.svg")
+    assert found.min_radius_mm == pytest.approx(9.0, rel=1e-4)
