@@ -1,5 +1,6 @@
 """All rooms of the interface, so that importing this registers every operation."""
 
+from jade_ribbon.api.inspection import faces
 from jade_ribbon.api.planning import jobs, plan
 from jade_ribbon.api.rack import band_types, bands
 from jade_ribbon.api.running import runs
@@ -10,6 +11,7 @@ __all__ = [
     "band_types",
     "bands",
     "cards",
+    "faces",
     "jobs",
     "materials",
     "plan",

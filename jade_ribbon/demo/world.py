@@ -27,7 +27,6 @@ from jade_ribbon.services.running import runs
 from jade_ribbon.services.running.inputs import RunInput
 from jade_ribbon.services.shop import saws, settings
 from jade_ribbon.services.shop.inputs import MountInput, SawInput, ShopInput, TensionInput
-from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 
@@ -118,7 +117,7 @@ class Yard:
         saw = get(self.session, "saw", job.saw_id or 0)
         given: PlanInput = plan_input(row, saw.id)
         world = read_snapshot(self.session)
-        asked = job_for(world, core_saw(saw), given, rack_candidates(world, saw.id, given))
+        asked = job_for(world, saw, given, rack_candidates(world, saw.id, given))
         return choose(asked).best
 
     def put_on(self, saw_id: int, band_id: int, stress_MPa: float, at: datetime) -> None:

@@ -22,8 +22,9 @@ NAMES: Mapping[str, str] = {
     "alignment": "Truing of a wheel",
     "drift": "Drift trial",
     "defect": "Defect of a saw",
+    "face": "Face of",
 }
-CALLED_BY = ("label", "name", "key", "kind", "text", "axis")
+CALLED_BY = ("label", "name", "key", "kind", "text", "axis", "piece")
 """Fields that tell a person which record it is, the best first."""
 UNITS: Mapping[str, tuple[Kind, float]] = {
     "_m_min": ("feed", 1.0),

@@ -17,6 +17,7 @@ from jade_ribbon.store.models import (
     ChangeRow,
     DefectRow,
     DriftRow,
+    FaceRow,
     JobRow,
     MaterialRow,
     RunRow,
@@ -43,11 +44,12 @@ NOUNS: dict[str, type[Base]] = {
     "alignment": AlignmentRow,
     "drift": DriftRow,
     "defect": DefectRow,
+    "face": FaceRow,
 }
 
 
 Projection = Callable[[Session, Any], object]
-PROJECTIONS: dict[str, Projection] = {}
+PROJECTIONS: dict[str, list[Projection]] = {}
 """By noun: what is computed from a record and must follow each change of it."""
 RULES: dict[str, list[Projection]] = {}
 """By noun: what must hold of a record after each change of it, an undo included."""
@@ -57,7 +59,7 @@ def projected(noun: str) -> Callable[[Projection], Projection]:
     """Register what follows every logged change of a noun, undo included."""
 
     def register(follow: Projection) -> Projection:
-        PROJECTIONS[noun] = follow
+        PROJECTIONS.setdefault(noun, []).append(follow)
         return follow
 
     return register
@@ -143,6 +145,6 @@ def log_change(session: Session, row: Any, action: str, before: dict[str, Any] |
         change.deed = change.id
         if "deed" in session.info:
             session.info["deed"] = change.id
-    if (follow := PROJECTIONS.get(noun)) is not None:
+    for follow in PROJECTIONS.get(noun, ()):
         follow(session, row)
     return change

@@ -26,7 +26,10 @@ PROJECTED = frozenset(
     )
 )
 """Of a band: computed from its runs and events, and so never set back by themselves."""
-NEVER_BACK = frozenset(("id", "version", "updated_at"))
+NEVER_BACK = frozenset(
+    ("id", "version", "updated_at", "side_factor", "side_sd_ln", "wheels_out", "learned")
+)
+"""What marks a row, or follows from other records."""
 
 
 @dataclass(frozen=True)

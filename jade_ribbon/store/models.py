@@ -79,6 +79,7 @@ class ShopRow(Base):
     rates: Mapped[dict[str, Any]]
     people: Mapped[list[str]]
     setting_up: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
+    learned: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
 
 
@@ -123,6 +124,8 @@ class SawRow(Base):
     tension_stress_MPa: Mapped[float | None]
     speed_set_m_s: Mapped[float | None]
     wheels_out: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
+    side_factor: Mapped[float] = mapped_column(server_default=text("1"), default=1.0)
+    side_sd_ln: Mapped[float | None]
     fittings: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]
@@ -415,7 +418,37 @@ class RunRow(Base):
     time_doubt: Mapped[str] = mapped_column(String(20), server_default=text("''"), default="")
     planned_m_min: Mapped[float | None]
     planned_length_mm: Mapped[float | None]
+    power_W: Mapped[float | None]
+    idle_W: Mapped[float | None]
+    k_ref_MPa: Mapped[float | None]
     without_card: Mapped[str] = mapped_column(server_default=text("''"), default="")
+    deleted_at: Mapped[datetime | None]
+
+
+class FaceRow(Base):
+    """A sawn face as read, with what the saw was doing; readings [x 0..1, y -1..1, mm]."""
+
+    __tablename__ = "face"
+    __table_args__ = (Index("ix_face_saw_id", "saw_id"), Index("ix_face_job_id", "job_id"))
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id"))
+    saw_id: Mapped[int] = mapped_column(ForeignKey("saw.id"))
+    band_id: Mapped[int] = mapped_column(ForeignKey("band.id"))
+    at: Mapped[datetime]
+    who: Mapped[str] = mapped_column(String(40), default="")
+    piece: Mapped[str] = mapped_column(String(40), default="")
+    readings: Mapped[list[Any]]
+    simulated: Mapped[bool]
+    height_mm: Mapped[float]
+    length_mm: Mapped[float]
+    tolerance_mm: Mapped[float]
+    feed_m_min: Mapped[float]
+    stress_MPa: Mapped[float]
+    dullness: Mapped[float]
+    feed_force_N: Mapped[float | None]
+    strand_force_N: Mapped[float | None]
+    side_share_usual: Mapped[float]
     deleted_at: Mapped[datetime | None]
 
 

@@ -92,4 +92,4 @@ def test_unknown_things_are_told(store: Store) -> None:
 
 def test_what_follows_a_record_is_registered_by_noun() -> None:
     """Runs and events move their band's counters, truings their saw's, whoever changes them."""
-    assert set(PROJECTIONS) == {"run", "event", "alignment"}
+    assert set(PROJECTIONS) == {"run", "event", "alignment", "face"}

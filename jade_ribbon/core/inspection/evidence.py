@@ -78,6 +78,21 @@ def _moved(prior: _Normal, seen: Sequence[float], sd: float) -> _Normal:
     return _Normal(mean, wide * weight**-0.5)
 
 
+PRESSURE_SD_LN = 0.25
+"""One cut's watts tell the pressure to a quarter: kerf, edge and the meter are not sure."""
+FACE_SD_LN = 0.4
+"""One face tells the side share to two fifths: a board is no instrument."""
+
+
+def pressure_by_watts(
+    table_MPa: float, table_sd_ln: float, seen_MPa: Sequence[float]
+) -> EnergyPosterior:
+    """A table's cutting pressure moved by what cuts of this shop said, each by its own watts."""
+    prior = _Normal(math.log(table_MPa), table_sd_ln)
+    found = _moved(prior, [math.log(k) for k in seen_MPa], PRESSURE_SD_LN)
+    return EnergyPosterior(math.exp(found.mean), found.sd, tuple(seen_MPa))
+
+
 @checked
 def side_share_posterior(
     *,
@@ -121,7 +136,7 @@ def side_share_posterior(
     )
 
 
-def _reference_pressure_MPa(reading: PowerReading, m: float, dull_energy_gain: float) -> float:
+def reference_pressure_MPa(reading: PowerReading, m: float, dull_energy_gain: float) -> float:
     """Cutting pressure at the reference bite, of a keen edge, that a reading says."""
     cut_W = (reading.power_W - reading.idle_W) * reading.drive_efficiency
     pressure = cut_W / (reading.kerf_mm * reading.height_mm * reading.feed_m_min / 60.0)
@@ -165,7 +180,7 @@ def energy_posterior(
     ]
     if faults:
         raise InputError(faults)
-    each = tuple(_reference_pressure_MPa(r, m, dull_energy_gain) for r in observed)
+    each = tuple(reference_pressure_MPa(r, m, dull_energy_gain) for r in observed)
     prior = _Normal(math.log(prior_K_ref_MPa), prior_sd_ln)
     found = _moved(prior, [math.log(k) for k in each], observation_sd_ln)
     return EnergyPosterior(math.exp(found.mean), found.sd, each)

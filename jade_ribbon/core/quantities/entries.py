@@ -58,6 +58,8 @@ ENTRIES: Mapping[str, Range] = {
     "throat_need_mm": _over_0(20_000),
     "time_s": _over_0(1_000_000),
     "waited_s": Range(0, 1e9),
+    "power_W": _over_0(500_000),
+    "idle_W": Range(0, 500_000),
     # house rules and rates
     "guard_gap_mm": Range(2, 50),
     "gauge_length_mm": Range(10, 2000),

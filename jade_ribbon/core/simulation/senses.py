@@ -1,5 +1,9 @@
 """What instruments would read on a simulated saw: the formulas, from its true state."""
 
+import math
+import random
+from dataclasses import dataclass
+
 from jade_ribbon.core.mechanics.speed import rim_speed
 from jade_ribbon.core.mechanics.tension import (
     pluck_frequency,
@@ -64,3 +68,42 @@ def wheel_rpm(saw: SimulatedSaw) -> float:
 def gap_mm(saw: SimulatedSaw, what: str) -> float:
     """A gap, height or spread (mm) as it stands."""
     return saw.state[what]
+
+
+TRUE_SIDE_FACTOR = (0.7, 2.2)
+"""A simulated saw's side share over the usual lies between these."""
+TRUE_TAPER_MM = 0.25
+TRUE_LEAN_MM = 0.15
+
+
+@dataclass(frozen=True)
+class SawnBoard:
+    """A board that a simulated saw has cut, mm and N: alike, and each board a little else."""
+
+    thickness_mm: float
+    height_mm: float
+    strand_force_N: float
+    side_force_N: float
+    saw: int = 0
+    board: int = 0
+
+
+def sawn_thickness_mm(board: SawnBoard, *, along: float, up: float) -> float:
+    """Thickness (mm) at a place 0..1 along and -1..1 up: the push barrels it, the fence tapers it.
+
+    Source: as `straightness`; the saw's own side share, fence and table are hidden in its number.
+    """
+    own = random.Random(f"saw {board.saw}")  # noqa: S311 - simulated
+    each = random.Random(f"saw {board.saw} board {board.board}")  # noqa: S311 - simulated
+    factor = own.uniform(*TRUE_SIDE_FACTOR) * math.exp(each.gauss(0.0, 0.15))
+    taper = own.uniform(-TRUE_TAPER_MM, TRUE_TAPER_MM) + each.gauss(0.0, 0.04)
+    lean = own.uniform(-TRUE_LEAN_MM, TRUE_LEAN_MM)
+    barrel = 0.0
+    if board.strand_force_N > 0.0:
+        barrel = factor * board.side_force_N * board.height_mm / (8.0 * board.strand_force_N)
+    return (
+        board.thickness_mm
+        + taper * (along - 0.5)
+        + lean / 2.0 * up
+        + barrel * (1.0 / 3.0 - up * up)
+    )

@@ -32,7 +32,6 @@ from jade_ribbon.services.planning.snapshot import (
 )
 from jade_ribbon.services.rack.bands import candidate
 from jade_ribbon.services.records import get
-from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import BandRow, SawRow
 
 
@@ -48,7 +47,7 @@ def evaluation_of(
         material = given.to_core(snapshot.materials).material
         band = with_material_life(plain, found, snapshot, material)
     assert band is not None
-    job = job_for(snapshot, core_saw(row), given, (band,))
+    job = job_for(snapshot, row, given, (band,))
     choose(job)
     return evaluate(job.bands[0], job), job, snapshot
 
@@ -90,7 +89,7 @@ def compare(session: Session, given: CompareInput) -> list[Compared]:
     if faults:
         raise InputError(faults)
     bands = tuple(known[i] for i in dict.fromkeys(given.band_ids))
-    job = job_for(snapshot, core_saw(row), given, bands)
+    job = job_for(snapshot, row, given, bands)
     choice = choose(job, beside=len(bands))
     spreads = _spreads(choice, job)
     ranked = {r.evaluation.facts.band.band_id: r for r in choice.ranked}
@@ -131,5 +130,5 @@ def sway(session: Session, given: PlanInput) -> SwayAnswer:
     """The price of each house rule at work, and the nearest changes that change the band."""
     row: SawRow = get(session, "saw", given.saw_id)
     snapshot = read_snapshot(session)
-    job = job_for(snapshot, core_saw(row), given, rack_candidates(snapshot, row.id, given))
+    job = job_for(snapshot, row, given, rack_candidates(snapshot, row.id, given))
     return SwayAnswer(rule_prices(job), sways(job))

@@ -37,7 +37,6 @@ from jade_ribbon.services.planning.snapshot import (
 )
 from jade_ribbon.services.records import get
 from jade_ribbon.services.shop.defects import told_defects
-from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import SawRow
 
 OPTIONS_SHOWN = 6
@@ -47,7 +46,7 @@ def _elsewhere(
     row: SawRow, given: PlanInput, snapshot: Snapshot, rack: Sequence[Candidate]
 ) -> SawVerdict:
     """What one saw would do with the bands of the rack that are long enough for it."""
-    job = job_for(snapshot, core_saw(row), given, on_saw(rack, snapshot, row))
+    job = job_for(snapshot, row, given, on_saw(rack, snapshot, row))
     try:
         choice = choose(job, brief=True)
         if choice.best is None:
@@ -109,12 +108,11 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
     """Answer a cut on a saw from the rack, the catalogue and the shop's other saws."""
     row: SawRow = get(session, "saw", given.saw_id)
     snapshot = read_snapshot(session)
-    saw = core_saw(row)
     rack = rack_candidates(snapshot, row.id, given)
-    job = job_for(snapshot, saw, given, rack)
+    job = job_for(snapshot, row, given, rack)
     choice = choose(job, beside=OPTIONS_SHOWN + 1)
     best = choice.best
-    types_job = job_for(snapshot, saw, given, type_candidates(snapshot))
+    types_job = job_for(snapshot, row, given, type_candidates(snapshot))
     types = choose(types_job, brief=True)
     found, types_found = chances_together((choice, types), job)
     options = _options(choice, found, job, snapshot)

@@ -18,7 +18,6 @@ from jade_ribbon.services.planning.snapshot import (
     read_snapshot,
     type_candidates,
 )
-from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import JobRow, SawRow
 
 OPEN_STATES = ("planned", "ready", "running")
@@ -62,13 +61,12 @@ def _edges_used(choice: Choice, cuts: int) -> float:
 def _want(row: JobRow, saw: SawRow, snapshot: Snapshot) -> _Want | None:
     """What one open job wants bought, if anything."""
     given = plan_input(row, saw.id)
-    core = core_saw(saw)
-    job = job_for(snapshot, core, given, rack_candidates(snapshot, saw.id, given))
+    job = job_for(snapshot, saw, given, rack_candidates(snapshot, saw.id, given))
     rack, cuts = choose(job), job.cut.cuts
     used = _edges_used(rack, cuts)
     if rack.best is not None and used <= LEAST_CHANCE_OF_LASTING:
         return None
-    types = choose(job_for(snapshot, core, given, type_candidates(snapshot)))
+    types = choose(job_for(snapshot, saw, given, type_candidates(snapshot)))
     best = types.best
     if best is None or rack.stop is not None:
         return None

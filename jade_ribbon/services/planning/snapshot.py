@@ -9,13 +9,15 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import catalogue_candidates
 from jade_ribbon.core.edge.shop_life import ShopLives, life_in, own_life_m
-from jade_ribbon.core.job import Candidate, Job, Saw
+from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.formats.job import CutFile
 from jade_ribbon.reference.tables import Material
 from jade_ribbon.services.planning.inputs import PlanInput, WhatIf
 from jade_ribbon.services.rack.band_types import own_type
 from jade_ribbon.services.rack.bands import candidate, shop_lives
+from jade_ribbon.services.shop.known import with_what_is_known
 from jade_ribbon.services.shop.materials import material_table
+from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import Shop, read_shop, rules_for
 from jade_ribbon.store.models import BandRow, BandTypeRow, SawRow
 
@@ -89,15 +91,17 @@ def on_saw(bands: Sequence[Candidate], snapshot: Snapshot, row: SawRow) -> tuple
     )
 
 
-def job_for(snapshot: Snapshot, saw: Saw, given: PlanInput, bands: tuple[Candidate, ...]) -> Job:
+def job_for(snapshot: Snapshot, saw: SawRow, given: PlanInput, bands: tuple[Candidate, ...]) -> Job:
     """The core's job of a question, with what is tried out in place of the shop's figures."""
     rules = rules_for(snapshot.shop, given.rules)
+    cut, known = with_what_is_known(snapshot.shop, saw, given.to_core(snapshot.materials))
     job = Job(
-        saw=saw,
-        cut=given.to_core(snapshot.materials),
+        saw=core_saw(saw),
+        cut=cut,
         rules=rules,
         rates=snapshot.shop.rates,
         bands=bands,
+        known=known,
     )
     return job if given.what_if is None else _tried_out(job, given.what_if)
 

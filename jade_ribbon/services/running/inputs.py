@@ -37,6 +37,9 @@ class RunInput(Strict):
     time_s: Annotated[float, entry("time_s")] | None = None
     feed_m_min: Annotated[float, entry("feed_m_min")] | None = None
     speed_m_s: Annotated[float, entry("speed_m_s")] | None = None
+    power_W: Annotated[float, entry("power_W")] | None = None
+    """The motor's electrical power while it cut; with what it takes idling."""
+    idle_W: Annotated[float, entry("idle_W")] | None = None
     symptoms: Annotated[list[Symptom], Field(max_length=13)] = Field(default_factory=list)
     note: Words = ""
     who: Person = ""
@@ -46,4 +49,9 @@ class RunInput(Strict):
     def _pace(self) -> Self:
         if self.time_s is None and self.feed_m_min is None:
             raise ValueError("give time_s or feed_m_min: one of them")
+        if self.power_W is not None and self.idle_W is None:
+            raise ValueError("power_W tells nothing without idle_W: what the motor takes idling")
+        if self.power_W is not None and self.power_W <= (self.idle_W or 0.0):
+            words = f"power_W {self.power_W:g} is no more than idling"
+            raise ValueError(f"{words}; accepted: more than {self.idle_W:g}")
         return self

@@ -31,6 +31,7 @@ from jade_ribbon.services.rack.bands import (
 )
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.running.inputs import RunInput
+from jade_ribbon.services.running.watts import pressure_of
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import read_shop
@@ -141,6 +142,9 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
         fouling_gain=wear.fouling_gain,
         bending_share=min(wear.bending_share, 1.0),
         without_card=_not_open(session, job_row, band.id),
+        power_W=given.power_W,
+        idle_W=given.idle_W,
+        k_ref_MPa=pressure_of(given, cand, job, feed_m_min=feed, speed_m_s=speed),
     )
     _hold(row, job_row, planned_for(cand, job), confirmed=given.confirmed)
     before = lives.of(band.steel, band.sharpenings)

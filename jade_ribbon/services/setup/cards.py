@@ -42,7 +42,6 @@ from jade_ribbon.services.setup.roles import (
     read_setting_up,
 )
 from jade_ribbon.services.shop.defects import OpenDefect, open_defects, told_defects
-from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import habits
 from jade_ribbon.store.models import BandRow, JobRow, SawRow, SetupRow, SetupStepRow
 
@@ -146,7 +145,7 @@ def _choice_of(session: Session, job_row: JobRow, band_id: int) -> tuple[Job, Ch
     given = plan_input(job_row, saw.id)
     snapshot = read_snapshot(session)
     bands = tuple(b for b in rack_candidates(snapshot, saw.id, given) if b.band_id == band_id)
-    job = job_for(snapshot, core_saw(saw), given, bands)
+    job = job_for(snapshot, saw, given, bands)
     return job, choose(job), snapshot
 
 

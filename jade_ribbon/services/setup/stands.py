@@ -21,7 +21,7 @@ from jade_ribbon.services.setup.inputs import CloseInput, DefectInput, FittingsI
 from jade_ribbon.services.setup.kept import KeptSetup, kept_setups
 from jade_ribbon.services.setup.roles import fittings_record
 from jade_ribbon.services.shop.defects import open_defects
-from jade_ribbon.services.shop.saws import SawAnswer, core_saw, one_saw
+from jade_ribbon.services.shop.saws import SawAnswer, one_saw
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.store.models import BandRow, DefectRow, JobRow, SawRow
 
@@ -90,7 +90,7 @@ def _as_it_is(row: SawRow, job: Job, label: str) -> Way:
 def next_job(session: Session, row: SawRow, job_row: JobRow, snapshot: Snapshot) -> NextJob:
     """What this saw would do with a job as it stands, against changing the band."""
     given = plan_input(job_row, row.id)
-    job = job_for(snapshot, core_saw(row), given, rack_candidates(snapshot, row.id, given))
+    job = job_for(snapshot, row, given, rack_candidates(snapshot, row.id, given))
     label = next((b.label for b in job.bands if b.mounted), "")
     as_it_is = _as_it_is(row, job, label)
     best = choose(job).best

@@ -21,6 +21,15 @@ GAUGE_LENGTH_MM = 100.0
 
 
 @dataclass(frozen=True)
+class OwnPressure:
+    """A material's cutting pressure by this shop's watts: MPa, spread, from so many runs."""
+
+    K_ref_MPa: float
+    sd_ln: float
+    runs: int
+
+
+@dataclass(frozen=True)
 class Shop:
     """Settings of this shop."""
 
@@ -33,6 +42,7 @@ class Shop:
     rates: Rates
     people: list[str]
     version: int
+    pressures: dict[str, OwnPressure]
     clock_behind_s: float
     """How far this machine's clock is behind the shop's latest record; 0 where it is not."""
 
@@ -53,6 +63,7 @@ def shop_row(session: Session) -> ShopRow:
             rules={},
             rates={},
             people=[],
+            learned={},
             version=1,
         )
     return row
@@ -72,6 +83,7 @@ def read_shop(session: Session) -> Shop:
         rates=RatesFile.model_validate(row.rates).to_core(),
         people=row.people,
         version=row.version,
+        pressures={k: OwnPressure(**v) for k, v in row.learned.get("pressures", {}).items()},
         clock_behind_s=CLOCK.behind().total_seconds(),
     )
 

@@ -1,0 +1,1 @@
+"""What a sawn face is, what it teaches of its saw, and what to change."""
