@@ -63,7 +63,6 @@ def shoot(page: Page, address: str) -> None:
         "rack": "/rack",
         "band": f"/rack/{band_named(page, address, 'K-07')}",
         "shop": "/shop",
-        "jobs": "/jobs",
         "changes": "/changes",
         "radius-card": "/rack/radius",
         "material": "/shop/materials/european_larch_dry",
@@ -86,6 +85,7 @@ def shoot(page: Page, address: str) -> None:
     settle(page, f"{address}/#/run/{ferry['id']}")
     log_one(page)
     page.screenshot(path=TARGET / "run.png")
+    inspect(page, address, ferry["id"])
     settle(page, f"{address}/#/plan/{strakes['id']}")
     page.keyboard.press("d")
     page.wait_for_timeout(300)
@@ -113,6 +113,21 @@ def waiting(page: Page, address: str, job: int) -> None:
     expect(page.get_by_text("the shop has every run")).to_be_visible()
     for _ in range(page.get_by_role("button", name="Give it up").count()):
         page.get_by_role("button", name="Give it up").first.click()
+
+
+def inspect(page: Page, address: str, job: int) -> None:
+    """A barrelled board read, and the next one better."""
+    settle(page, f"{address}/#/inspect/{job}")
+    for piece, middle in (("board 1", 15.35), ("board 2", 14.75)):
+        page.get_by_label("Thickness at").wait_for()
+        for reading in (14.21, middle, 14.15, 14.24, middle + 0.1, 14.2, 14.3, middle, 14.22):
+            page.get_by_label("Thickness at").fill(str(reading))
+            page.keyboard.press("Enter")
+        page.get_by_label("Which piece").fill(piece)
+        page.get_by_role("button", name="Keep the face").click()
+        page.get_by_role("button", name="Close").click()
+    page.wait_for_timeout(400)
+    page.screenshot(path=TARGET / "inspect.png")
 
 
 def compare(page: Page, address: str, job_id: int) -> None:

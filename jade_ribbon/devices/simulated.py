@@ -12,6 +12,8 @@ from jade_ribbon.devices.shop_floor import Sense
 
 DROPOUT_SHARE = 0.03
 NOISE_SHARE = 0.01
+STEADY_SHARE: dict[str, float] = {"caliper": 0.0015}
+"""Instruments whose noise grows less with what they read."""
 ZERO_ERROR_STEPS = 6.0
 """How far off a stand-in is until it is zeroed, in steps of what it resolves."""
 
@@ -43,7 +45,8 @@ class SimulatedInstrument:
         near = self.sense()
         if self._random.random() < DROPOUT_SHARE:
             raise DropoutError(f"The {self.name} gave no reading; try again.")
-        noise = self._random.gauss(0.0, NOISE_SHARE * abs(near) + 0.5 * self.spec.resolves)
+        share = STEADY_SHARE.get(self.spec.kind, NOISE_SHARE)
+        noise = self._random.gauss(0.0, share * abs(near) + 0.5 * self.spec.resolves)
         value = near + noise + self._offset
         if not self.spec.low <= value <= self.spec.high:
             raise OutOfRangeError(

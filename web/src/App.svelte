@@ -13,6 +13,7 @@
   import Ticket from "./parts/Ticket.svelte";
   import Changes from "./stations/changes/Changes.svelte";
   import Waiting from "./stations/changes/Waiting.svelte";
+  import Inspect from "./stations/inspect/Inspect.svelte";
   import Jobs from "./stations/plan/Jobs.svelte";
   import Plan from "./stations/plan/Plan.svelte";
   import BandPage from "./stations/rack/BandPage.svelte";
@@ -31,6 +32,7 @@
     { key: "plan", name: "Plan" },
     { key: "setup", name: "Set up" },
     { key: "run", name: "Run" },
+    { key: "inspect", name: "Inspect" },
     { key: "rack", name: "Rack" },
     { key: "shop", name: "Shop" },
   ] as const;
@@ -44,6 +46,7 @@
     "/shop/materials/:key?": Materials,
     "/setup/:id?": SetUp,
     "/run/:id?": Run,
+    "/inspect/:id?": Inspect,
     "/rack": Rack,
     "/rack/:id": BandPage,
     "/changes/:noun?/:id?": Changes,
@@ -56,7 +59,7 @@
   const KEYS = [
     { key: "/", does: "find anything" },
     { key: "?", does: "these keys" },
-    { key: "1 – 5", does: "stations, in working order" },
+    { key: "1 – 6", does: "stations, in working order" },
     { key: "u", does: "turn units: metric, inch" },
     { key: "d", does: "dark or light" },
     { key: "n", does: "new job" },

@@ -84,6 +84,42 @@ FACE_SD_LN = 0.4
 """One face tells the side share to two fifths: a board is no instrument."""
 
 
+BELIEVED_ALONE = 4.0
+"""A face that says more than so many times the usual, or less than its inverse, is doubted."""
+BELIEVED_EVER = 20.0
+"""Beyond so many times the usual it is no push that bows the band, however often it is read."""
+AGREEING = 3
+"""So many faces that say it are believed."""
+
+
+def alone(face: FaceReading) -> float:
+    """The share that one face says by itself."""
+    strand = abs(face.barrel_mm) * 8.0 * face.strand_force_N
+    return strand / (face.cut_height_mm * face.feed_force_N)
+
+
+def believed(faces: Sequence[FaceReading], usual: float = 1.0) -> list[FaceReading]:
+    """The faces that are believed: one far from the usual only where three on its side agree.
+
+    A slip of the caliper, or a feed that was not the one written, must not make a saw straight.
+    """
+    shares = [alone(face) / usual for face in faces]
+
+    def agreeing(share: float) -> int:
+        return sum(_far(s) and (s > 1.0) == (share > 1.0) for s in shares)
+
+    def counts(share: float) -> bool:
+        if not 1.0 / BELIEVED_EVER <= share <= BELIEVED_EVER:
+            return False
+        return not _far(share) or agreeing(share) >= AGREEING
+
+    return [f for f, share in zip(faces, shares, strict=True) if counts(share)]
+
+
+def _far(share: float) -> bool:
+    return not 1.0 / BELIEVED_ALONE <= share <= BELIEVED_ALONE
+
+
 def pressure_by_watts(
     table_MPa: float, table_sd_ln: float, seen_MPa: Sequence[float]
 ) -> EnergyPosterior:
@@ -123,10 +159,7 @@ def side_share_posterior(
     ]
     if faults:
         raise InputError(faults)
-    seen = [
-        math.log(abs(f.barrel_mm) * 8.0 * f.strand_force_N / (f.cut_height_mm * f.feed_force_N))
-        for f in observed
-    ]
+    seen = [math.log(alone(face)) for face in observed]
     found = _moved(_Normal(math.log(prior_share), prior_sd_ln), seen, observation_sd_ln)
     return SideSharePosterior(
         math.exp(found.mean),

@@ -15,10 +15,11 @@ from jade_ribbon.core.inspection.evidence import (
     FACE_SD_LN,
     FaceReading,
     SideSharePosterior,
+    believed,
     side_share_posterior,
 )
 from jade_ribbon.core.inspection.face import EIGHT_IN_TEN, Face, read_face
-from jade_ribbon.core.job import Job
+from jade_ribbon.core.job import Job, Known
 from jade_ribbon.core.mechanics.straightness import (
     MENDING_FACTOR,
     SIDE_SHARE_SPREAD_LN,
@@ -45,6 +46,8 @@ class SideKnown:
     low: float
     high: float
     faces: int
+    doubted: int
+    """Faces far from the usual that no others agree with: left out until they do."""
 
 
 @dataclass(frozen=True)
@@ -119,12 +122,17 @@ def cut_of(session: Session, row: JobRow, feed_m_min: float | None) -> _Cut:
     if saw.mounted_band_id == row.band_id and saw.tension_stress_MPa is not None:
         job = dataclasses.replace(job, stress_MPa=saw.tension_stress_MPa)
     band = evaluate(found[0], job)
-    feed = feed_m_min or last_feed(session, row.id, row.band_id)
-    if feed is None and band.run is not None:
-        feed = band.run.feed_m_min
+    feed = feed_m_min or last_feed(session, row.id, row.band_id) or _planned_feed(band, job)
     if feed is None:
         raise ConflictError("At what feed was it cut? Nothing is logged of this job yet.")
     return _Cut(job, band, feed)
+
+
+def _planned_feed(band: Evaluation, job: Job) -> float | None:
+    """The feed planned; where what faces taught has shut the window, the one before that."""
+    if band.run is None:
+        band = evaluate(band.facts.band, dataclasses.replace(job, known=Known()))
+    return None if band.run is None else band.run.feed_m_min
 
 
 def tolerance_of(row: JobRow) -> float:
@@ -297,10 +305,12 @@ def _taught(seen: list[FaceReading]) -> SideSharePosterior | None:
 def side_known(session: Session, saw_id: int) -> SideKnown | None:
     """What a saw's faces have taught; None before any."""
     seen = _teaching(session, saw_id)
-    found = _taught(seen)
+    counted = believed(seen)
+    found = _taught(counted)
+    doubted = len(seen) - len(counted)
     if found is None:
-        return None
-    return SideKnown(found.share, found.low_10, found.high_90, len(seen))
+        return SideKnown(1.0, 1.0, 1.0, 0, doubted) if doubted else None
+    return SideKnown(found.share, found.low_10, found.high_90, len(counted), doubted)
 
 
 @projected("face")
@@ -310,6 +320,6 @@ def refresh_side(session: Session, row: FaceRow) -> None:
     saw = session.get(SawRow, row.saw_id)
     if saw is None:
         return
-    found = _taught(_teaching(session, saw.id))
+    found = _taught(believed(_teaching(session, saw.id)))
     saw.side_factor = 1.0 if found is None else found.share
     saw.side_sd_ln = None if found is None else found.sd_ln

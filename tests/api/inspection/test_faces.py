@@ -41,7 +41,7 @@ def test_a_face_is_kept_with_its_parts_and_the_change_that_matters(sawn: FlaskCl
 
 def test_faces_teach_the_saw_and_taking_one_back_unteaches_it(sawn: FlaskClient) -> None:
     before = plan(sawn, tolerance_mm=0.8)["best"]["window"]["limits_m_min"]
-    bent = sawn.post("/api/faces", json=face(barrel=2.2)).get_json()
+    bent = sawn.post("/api/faces", json=face(barrel=0.25, feed_m_min=12.0)).get_json()
     side = sawn.get("/api/jobs/1/faces").get_json()["side"]
     assert side["faces"] == 1 and side["factor"] > 1.2 and side["low"] < side["factor"]
     after = plan(sawn, tolerance_mm=0.8)["best"]["window"]["limits_m_min"]
@@ -57,10 +57,29 @@ def test_straight_faces_make_a_saw_no_worse(sawn: FlaskClient) -> None:
     """Too straight to tell they say nothing; straight though fed hard, that the saw is good."""
     sawn.post("/api/faces", json=face(barrel=0.02))
     assert sawn.get("/api/jobs/1/faces").get_json()["side"] is None
+    told = []
     for _ in range(4):
         sawn.post("/api/faces", json=face(barrel=0.02, feed_m_min=40.0))
+        side = sawn.get("/api/jobs/1/faces").get_json()["side"]
+        told.append((side["faces"], side["doubted"]))
+    assert side["factor"] < 0.7 and told[-1][0] == 4
+
+
+def test_one_face_far_from_the_usual_waits_for_others(sawn: FlaskClient) -> None:
+    before = plan(sawn, tolerance_mm=0.8)["best"]["window"]["limits_m_min"]
+    for n in range(3):
+        sawn.post("/api/faces", json=face(barrel=0.4))
+        side = sawn.get("/api/jobs/1/faces").get_json()["side"]
+        assert (side["faces"], side["doubted"]) == ((0, n + 1) if n < 2 else (3, 0))
+        if n < 2:
+            assert plan(sawn, tolerance_mm=0.8)["best"]["window"]["limits_m_min"] == before
+
+
+def test_what_no_push_could_do_is_never_believed(sawn: FlaskClient) -> None:
+    for _ in range(4):
+        sawn.post("/api/faces", json=face(barrel=9.0))
     side = sawn.get("/api/jobs/1/faces").get_json()["side"]
-    assert side["faces"] == 4 and side["factor"] < 0.7
+    assert (side["faces"], side["doubted"]) == (0, 4)
 
 
 def test_a_stand_ins_board_teaches_nothing(sawn: FlaskClient) -> None:

@@ -26,6 +26,7 @@
     readonly length: number | null;
     readonly minutes: number | null;
     readonly note: string;
+    readonly watts: number | null;
   }
   const blank = (): Form => ({
     client_key: freshKey(),
@@ -34,6 +35,7 @@
     length: null,
     minutes: null,
     note: "",
+    watts: null,
   });
   let form = $state.raw<Form>(blank());
   let busy = $state(false);
@@ -42,7 +44,9 @@
   let now = $state(Date.now());
 
   const jobId = $derived(Number(params?.id) || ticket.id);
-  const { symptoms, pieces, length, minutes, note } = $derived(form);
+  const { symptoms, pieces, length, minutes, note, watts } = $derived(form);
+  /** What the motor of this saw takes idling is the same from run to run. */
+  let idle = $state<number | null>(null);
 
   /** What is filled in stays with its job, whatever page is opened meanwhile. */
   function fill(change: Partial<Form>): void {
@@ -66,6 +70,7 @@
       : undefined,
   );
   const last = $derived(outbox.last);
+  const own = $derived(shop.settings?.pressures[ticket.draft.material]);
   /** Steps left out of their limits by somebody's reason. */
   const leftSo = $derived(
     (setup?.card.steps ?? []).flatMap((s) => {
@@ -86,6 +91,7 @@
     if (ticket.id !== id) await ticket.open(id);
     card = await askPatiently(() => client.GET("/api/jobs/{job_id}/run", { params: { path } }));
     remember("run.card", card);
+    idle = recall<number | null>(`idle.${card.saw_id ?? 0}`, null);
     const setupId = ticket.job?.setup_id;
     if (!setupId) return;
     setup = await ask(
@@ -139,7 +145,9 @@
       symptoms,
       note,
       who,
+      ...(watts !== null && idle !== null ? { power_W: watts, idle_W: idle } : {}),
     };
+    remember(`idle.${card.saw_id}`, idle);
     remember("who", who);
     try {
       const came = await outbox.log(run);
@@ -147,6 +155,7 @@
       form = blank();
       notice.say(CAME[came]);
       if (came === "sent") await ticket.reload().catch(() => undefined);
+      if (came === "sent" && run.power_W) await shop.load();
     } catch {
       notice.fail(
         new Error("This browser's store is full and the server away: stay on this page."),
@@ -273,6 +282,29 @@
           so.
         {/if}
       </p>
+      <details class="watts">
+        <summary>The motor’s watts{watts === null ? "" : `: ${watts}`}</summary>
+        <div class="time">
+          <QuantityField
+            label="Watts while cutting"
+            kind="plain"
+            value={watts}
+            onvalue={(v) => fill({ watts: v })}
+          />
+          <QuantityField
+            label="Watts idling"
+            kind="plain"
+            value={idle}
+            onvalue={(v) => (idle = v)}
+          />
+        </div>
+        <p class="soft">
+          Read on a plug meter or clamp: with both, this run tells the wood’s own cutting pressure,
+          and Plan reckons with it.{#if own}
+            So far {Math.round(own.K_ref_MPa)} MPa at a bite of 0.1 mm from {own.runs}
+            {own.runs === 1 ? "run" : "runs"}.{/if}
+        </p>
+      </details>
       <Symptoms {symptoms} onsymptoms={(s) => fill({ symptoms: s })} />
       <div class="words">
         <label>Who<input bind:value={who} list="run-people" autocomplete="off" /></label>
