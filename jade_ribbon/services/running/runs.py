@@ -31,6 +31,7 @@ from jade_ribbon.services.rack.bands import (
 )
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.running.inputs import RunInput
+from jade_ribbon.services.running.lots import LotUnderWay, lot_under_way
 from jade_ribbon.services.running.watts import pressure_of
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.saws import core_saw
@@ -79,6 +80,7 @@ class RunCard:
     words: str
     when_done: str
     waiting: list[Waiting]
+    lot: LotUnderWay | None
 
 
 def _run_job(session: Session, job: JobRow, saw: SawRow, given: RunInput) -> Job:
@@ -235,7 +237,8 @@ def run_card(session: Session, job_id: int) -> RunCard:
         )
     )
     waiting = [Waiting(row.id, row.at, asked_words(session, row)) for row in asked]
-    return RunCard(job.id, job.saw_id, job.band_id, not words, words, done, waiting)
+    lot = lot_under_way(session, job)
+    return RunCard(job.id, job.saw_id, job.band_id, not words, words, done, waiting, lot)
 
 
 def _not_open(session: Session, job: JobRow, band_id: int | None) -> str:

@@ -25,6 +25,7 @@ def test_the_whole_walk_moves_the_band_s_wear(shop: FlaskClient) -> None:
         "when_done": "House rule: release the tension if the saw stands overnight. "
         "Isolate the saw; dust out of the wheel boxes.",
         "waiting": [],
+        "lot": None,
     }
     logged = shop.post("/api/runs", json=RUN).get_json()
     assert logged["feed_m_min"] == pytest.approx(25.2 / 800 * 60)
@@ -249,3 +250,25 @@ def test_a_band_damaged_after_its_card_is_not_ready_to_run(shop: FlaskClient) ->
     assert not stand["ready"] and "It has a crack" in stand["ready_words"]
     shop.post("/api/bands/1/events", json={"kind": "mended"})
     assert shop.get("/api/jobs/1/run").get_json()["open"]
+
+
+def test_a_lot_under_way_tells_what_is_left_and_whether_to_go_on(shop: FlaskClient) -> None:
+    saved(shop, "/api/jobs/1", {"band_id": 1, "count": 400})
+    assert shop.get("/api/jobs/1/run").get_json()["lot"] is None
+    stands = []
+    for sitting in range(12):
+        run = {**RUN, "client_key": f"lot-sitting-{sitting:02}", "pieces": 30, "time_s": 3400}
+        assert shop.post("/api/runs", json=run).status_code == 201
+        lot = shop.get("/api/jobs/1/run").get_json()["lot"]
+        stands.append(lot)
+        assert lot["done"] == 30 * (sitting + 1) and lot["left"] == 400 - lot["done"]
+        assert 0 <= lot["pieces_low"] <= lot["pieces_high"] <= lot["left"]
+        better = lot["go_on"]["go_on_cost"] <= lot["go_on"]["change_cost"]
+        assert lot["go_on"]["better"] == ("go_on" if better else "change")
+    assert stands[0]["go_on"]["better"] == "go_on" and "Go on" in stands[0]["words"]
+    assert stands[-1]["go_on"]["better"] == "change" and "Change" in stands[-1]["words"]
+    chances = [s["chance_next"] for s in stands]
+    assert chances[0] > 0.95 and chances[-1] < chances[0]
+    done = {**RUN, "client_key": "lot-sitting-99", "pieces": 40, "time_s": 4500}
+    shop.post("/api/runs", json=done)
+    assert shop.get("/api/jobs/1/run").get_json()["lot"] is None

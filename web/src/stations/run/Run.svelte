@@ -154,6 +154,7 @@
       forget(`run.form.${jobId}`);
       form = blank();
       notice.say(CAME[came]);
+      if (came === "sent") await load(jobId).catch(() => undefined);
       if (came === "sent") await ticket.reload().catch(() => undefined);
       if (came === "sent" && run.power_W) await shop.load();
     } catch {
@@ -338,6 +339,25 @@
       {/each}
     </section>
     <section class="band" aria-live="polite" aria-label="The band">
+      {#if card.lot}
+        <div class="lot" data-better={card.lot.go_on.better}>
+          <p>
+            <strong class="mono">{card.lot.done}</strong> done,
+            <strong class="mono">{card.lot.left}</strong> left. This edge has
+            <strong class="mono"
+              >{card.lot.pieces_low === card.lot.pieces_high
+                ? card.lot.pieces_low
+                : `${card.lot.pieces_low}–${card.lot.pieces_high}`}</strong
+            >
+            of them in it (eight chances in ten).
+          </p>
+          <p><strong>{card.lot.words}</strong></p>
+          <p class="soft">
+            The next piece: going on costs {shop.money(card.lot.go_on.go_on_cost)}, changing first
+            {shop.money(card.lot.go_on.change_cost)}.
+          </p>
+        </div>
+      {/if}
       {#if last && last.band.id === card.band_id}
         {#if last.to_confirm}
           <p class="unready" role="alert">
@@ -379,6 +399,17 @@
 {/if}
 
 <style>
+  .lot {
+    padding-bottom: var(--s3);
+    border-bottom: var(--rule) solid var(--hairline);
+  }
+  .lot p {
+    margin: 0 0 var(--s1);
+  }
+  .lot[data-better="change"] {
+    border-left: var(--s2) solid var(--vermilion);
+    padding-left: var(--s3);
+  }
   .empty {
     display: grid;
     gap: var(--s4);
