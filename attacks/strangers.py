@@ -57,6 +57,11 @@ def bodies() -> dict[str, Any]:
         "import_job": EXAMPLE,
         "start_setup": {"job_id": 1, "band_id": 1},
         "read_outline": {"name": "a.svg", "text": drawing},
+        "add_face": {
+            "job_id": 1,
+            "readings": [[0.0, -1.0, 14.0], [0.0, 1.0, 14.1], [1.0, 0.0, 14.2]],
+        },
+        "probe": {"along": 0.5, "up": 0.0, "board": 1},
         "write_fittings": {"version": 1, "tyre_width_mm": 28.0, "good_for_h": {"tension": 8}},
     }
 

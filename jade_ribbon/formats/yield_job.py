@@ -34,11 +34,9 @@ class YieldPiece(Strict):
     value: Annotated[float, entry("money")]
 
 
-class YieldFile(Strict):
+class CutListInput(Strict):
     """Which pieces from which billets."""
 
-    format: Literal["jade-ribbon/yield"]
-    version: Literal[1]
     kerf_mm: Annotated[float, Field(ge=0, le=50)]
     clean_up_per_face_mm: Loss
     prepare_loss_mm: Loss
@@ -66,6 +64,13 @@ class YieldFile(Strict):
             tuple(StockBillet(**b.model_dump()) for b in self.billets),
             tuple(WantedPiece(**p.model_dump()) for p in self.pieces),
         )
+
+
+class YieldFile(CutListInput):
+    """A cut list as a file."""
+
+    format: Literal["jade-ribbon/yield"]
+    version: Literal[1]
 
 
 def plan_record(job: YieldJob, plan: CutPlan) -> dict[str, Any]:

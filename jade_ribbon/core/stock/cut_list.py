@@ -250,3 +250,43 @@ def nothing_made_because(job: YieldJob) -> str:
         return "There is nothing to saw."
     worst, _ = short.most_common(1)[0]
     return f"No billet is {worst} enough for any piece."
+
+
+@dataclass(frozen=True)
+class LaidSlice:
+    """A slice in its section: of which piece, numbered as sawn, and from where to where, mm."""
+
+    piece: int
+    number: int
+    from_mm: float
+    to_mm: float
+
+
+@dataclass(frozen=True)
+class LaidSection:
+    """A section in its billet, mm from the untrimmed end, with its slices across the thickness."""
+
+    from_mm: float
+    to_mm: float
+    thickness_mm: float
+    slices: tuple[LaidSlice, ...]
+
+
+def laid_out(job: YieldJob, plan: CutPlan) -> tuple[tuple[LaidSection, ...], ...]:
+    """Where every cut of a plan lies: sections along each billet, slices across each section."""
+    number = 0
+    found = []
+    for billet, sections in zip(job.billets, plan.sections, strict=True):
+        at, laid = job.trim_mm, []
+        for section in sections:
+            across, slices = 0.0, []
+            for piece in section.pieces:
+                number += 1
+                thick = slice_mm(job, job.pieces[piece])
+                slices.append(LaidSlice(piece, number, across, across + thick))
+                across += thick + job.kerf_mm
+            thickness = section_thickness_mm(job, billet, section.length_mm)
+            laid.append(LaidSection(at, at + section.length_mm, thickness, tuple(slices)))
+            at += section.length_mm + job.crosscut_kerf_mm
+        found.append(tuple(laid))
+    return tuple(found)

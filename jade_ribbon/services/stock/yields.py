@@ -1,15 +1,21 @@
 """Which pieces from which billets: the best plan that is found in a given time."""
 
+from dataclasses import dataclass
+
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.stock.cut_list import (
     CutPlan,
+    LaidSection,
+    LeftOver,
     Pattern,
     YieldJob,
+    laid_out,
     nothing_made_because,
     patterns,
     plan_of,
     usable_length_mm,
 )
+from jade_ribbon.formats.yield_job import CutListInput
 from jade_ribbon.solvers.cutting_stock import StockProgram, solve
 
 MOST_SECONDS = 1.2
@@ -44,3 +50,46 @@ def best_plan(job: YieldJob, seconds: float = MOST_SECONDS) -> tuple[CutPlan, bo
     choice = solve(program_of(job, found), seconds=seconds)
     chosen = [p for p, n in zip(found, choice.times, strict=True) for _ in range(n)]
     return plan_of(job, chosen), choice.proven
+
+
+@dataclass(frozen=True)
+class BilletPlan:
+    """A billet of a plan: its sections with their slices, where each lies, and its size, mm."""
+
+    label: str
+    thickness_mm: float
+    height_mm: float
+    length_mm: float
+    sections: tuple[LaidSection, ...]
+
+
+@dataclass(frozen=True)
+class YieldAnswer:
+    """A cutting plan as it is drawn and sawn."""
+
+    billets: list[BilletPlan]
+    made: dict[str, int]
+    value: float
+    left_over: list[LeftOver]
+    kerf_m3: float
+    waste_m3: float
+    best: bool
+    """Nothing better is possible; else it is the best that was found in time."""
+
+
+def answer(file: CutListInput) -> YieldAnswer:
+    """The plan of a cut list. InputError, saying what is missing, where nothing can be made."""
+    job = file.to_core()
+    plan, proven = best_plan(job)
+    return YieldAnswer(
+        billets=[
+            BilletPlan(b.label, b.thickness_mm, b.height_mm, b.length_mm, laid)
+            for b, laid in zip(job.billets, laid_out(job, plan), strict=True)
+        ],
+        made={p.label: n for p, n in zip(job.pieces, plan.made, strict=True)},
+        value=plan.value,
+        left_over=sorted(plan.left_over, key=lambda x: -x.volume_m3),
+        kerf_m3=plan.kerf_m3,
+        waste_m3=plan.waste_m3,
+        best=proven,
+    )

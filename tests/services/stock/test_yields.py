@@ -6,6 +6,7 @@ import time
 from typing import Any
 
 import pytest
+from flask.testing import FlaskClient
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
@@ -73,6 +74,20 @@ def test_worked_jobs_come_within_two_hundredths_of_the_proven_best(case: dict[st
     assert sum(record["made"].values()) == sum(
         len(s["pieces"]) for b in record["plan"] for s in b["sections"]
     )
+
+
+def test_a_plan_is_laid_out_within_its_billets(client: FlaskClient) -> None:
+    job = {k: v for k, v in CASES[0]["job"].items() if k not in ("format", "version")}
+    answer = client.post("/api/yield", json=job).get_json()
+    assert answer["value"] >= 0.98 * CASES[0]["value"]
+    numbers = [s["number"] for b in answer["billets"] for x in b["sections"] for s in x["slices"]]
+    assert numbers == list(range(1, sum(answer["made"].values()) + 1))
+    for billet in answer["billets"]:
+        for section in billet["sections"]:
+            assert section["to_mm"] <= billet["length_mm"] + 1e-3
+            assert all(s["to_mm"] <= section["thickness_mm"] + 1e-3 for s in section["slices"])
+    refused = client.post("/api/yield", json={**job, "trim_mm": 900.0, "pieces": job["pieces"][:1]})
+    assert refused.status_code == 422 and "long enough" in refused.get_json()["detail"]
 
 
 def test_a_plank_by_hand() -> None:

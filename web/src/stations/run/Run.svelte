@@ -12,6 +12,7 @@
   import Cautions from "../../parts/Cautions.svelte";
   import EdgeTip from "../../parts/EdgeTip.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import Pace from "./Pace.svelte";
   import Symptoms from "./Symptoms.svelte";
   import Wear from "./Wear.svelte";
 
@@ -283,6 +284,12 @@
           so.
         {/if}
       </p>
+      {#if feedGuess}
+        <Pace
+          feed={feedGuess}
+          onfeed={(true_) => fill({ minutes: (pieces * reach) / 1000 / true_ })}
+        />
+      {/if}
       <details class="watts">
         <summary>The motor’s watts{watts === null ? "" : `: ${watts}`}</summary>
         <div class="time">

@@ -1,0 +1,1 @@
+"""Stock: cut lists."""
