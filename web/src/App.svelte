@@ -19,6 +19,7 @@
   import BandPage from "./stations/rack/BandPage.svelte";
   import Rack from "./stations/rack/Rack.svelte";
   import Shopping from "./stations/rack/Shopping.svelte";
+  import CutList from "./stations/stock/CutList.svelte";
   import Types from "./stations/rack/Types.svelte";
   import Materials from "./stations/shop/Materials.svelte";
   import RadiusCard from "./stations/rack/RadiusCard.svelte";
@@ -40,6 +41,7 @@
     "/": Plan,
     "/plan/:id?": Plan,
     "/jobs": Jobs,
+    "/cutlist": CutList,
     "/rack/radius": RadiusCard,
     "/rack/shopping": Shopping,
     "/rack/types": Types,

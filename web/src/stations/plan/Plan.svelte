@@ -185,6 +185,7 @@
               >{ticket.id === null ? "Save job" : ticket.changed ? "Save changes" : "Saved"}</Action
             >
             <Action href="#/jobs">All jobs</Action>
+            <Action href="#/cutlist">Cut list</Action>
           </div>
         </div>
         <Answer answer={plan.answer} {best} {explained} {feed} {figures} />

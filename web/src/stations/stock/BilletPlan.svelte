@@ -1,0 +1,87 @@
+<script lang="ts">
+  import type { BilletPlan } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
+
+  const { billet, labels }: { billet: BilletPlan; labels: readonly string[] } = $props();
+  const W = 900;
+  const across = $derived(Math.max(60, Math.min(220, billet.thickness_mm * 1.6)));
+  const x = (mm: number) => (mm / billet.length_mm) * W;
+  const y = (mm: number) => (mm / billet.thickness_mm) * across;
+  const words = $derived(
+    `Billet ${billet.label}: ` +
+      billet.sections
+        .map((s) => `${shop.say(s.to_mm - s.from_mm, "long")} into ${s.slices.length}`)
+        .join(", "),
+  );
+</script>
+
+<figure>
+  <figcaption>
+    <strong class="mono">{billet.label}</strong>
+    {shop.number(billet.thickness_mm, "length")} × {shop.number(billet.height_mm, "length")} × {shop.say(
+      billet.length_mm,
+      "long",
+    )}{billet.sections.length === 0 ? ": not needed" : ""}
+  </figcaption>
+  {#if billet.sections.length > 0}
+    <svg viewBox="-2 -2 {W + 4} {across + 26}" role="img" aria-label={words}>
+      <rect class="billet" width={W} height={across} />
+      {#each billet.sections as section (section.from_mm)}
+        <rect
+          class="section"
+          x={x(section.from_mm)}
+          width={x(section.to_mm - section.from_mm)}
+          height={y(section.thickness_mm)}
+        />
+        {#each section.slices as slice (slice.number)}
+          <rect
+            class="slice"
+            x={x(section.from_mm)}
+            y={y(slice.from_mm)}
+            width={x(section.to_mm - section.from_mm)}
+            height={y(slice.to_mm - slice.from_mm)}
+          />
+          {#if y(slice.to_mm - slice.from_mm) > 11}
+            <text x={x(section.from_mm) + 6} y={(y(slice.from_mm) + y(slice.to_mm)) / 2 + 4.5}
+              >{slice.number} {labels[slice.piece] ?? ""}</text
+            >
+          {/if}
+        {/each}
+        <text class="length" x={x((section.from_mm + section.to_mm) / 2)} y={across + 20}
+          >{shop.say(section.to_mm - section.from_mm, "long")}</text
+        >
+      {/each}
+    </svg>
+  {/if}
+</figure>
+
+<style>
+  figure {
+    margin: 0 0 var(--s4);
+    overflow-x: auto;
+  }
+  svg {
+    width: 100%;
+    min-width: 38rem;
+  }
+  .billet {
+    fill: var(--wood);
+    stroke: var(--ink);
+  }
+  .section {
+    fill: var(--wood-sawn);
+  }
+  .slice {
+    fill: var(--paper);
+    stroke: var(--ink);
+    stroke-width: 0.8;
+  }
+  text {
+    font: 13px var(--mono);
+    fill: var(--ink);
+  }
+  .length {
+    text-anchor: middle;
+    fill: var(--ink-soft);
+  }
+</style>

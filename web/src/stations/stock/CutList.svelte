@@ -1,0 +1,322 @@
+<script lang="ts">
+  import { onDestroy } from "svelte";
+
+  import { ask, client, Problem, wordsOf } from "../../api/client";
+  import type { CutListInput, YieldAnswer } from "../../api/schema";
+  import { Edit } from "../../lib/edit.svelte";
+  import { Latest } from "../../lib/latest";
+  import { shop } from "../../lib/shop.svelte";
+  import { ticket } from "../../lib/ticket.svelte";
+  import { readNumber, type Said } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+  import BilletPlan from "./BilletPlan.svelte";
+
+  type Line = Record<string, string>;
+  interface Draft {
+    billets: Line[];
+    pieces: Line[];
+    kerf_mm: number;
+    clean_up_per_face_mm: number;
+    prepare_loss_mm: number;
+    crosscut_kerf_mm: number;
+    trim_mm: number;
+  }
+  const BILLET = [
+    ["label", "Billet"],
+    ["thickness_mm", "Thick"],
+    ["height_mm", "High"],
+    ["length_mm", "Long"],
+    ["bow_mm", "Bow"],
+  ] as const;
+  const PIECE = [
+    ["label", "Piece"],
+    ["thickness_mm", "Thick"],
+    ["height_mm", "High"],
+    ["length_mm", "Long"],
+    ["count", "At most"],
+    ["value", "Each worth"],
+  ] as const;
+  const LOSSES = [
+    ["kerf_mm", "Kerf of the band"],
+    ["clean_up_per_face_mm", "Clean-up, each face"],
+    ["prepare_loss_mm", "Preparing takes"],
+    ["crosscut_kerf_mm", "Kerf of the crosscut"],
+    ["trim_mm", "Trim, each end"],
+  ] as const;
+  const PLAIN = new Set(["count", "value"]);
+  const SETTLE_MS = 250;
+  const perUnit = $derived(shop.units === "inch" ? 25.4 : 1);
+
+  /** A first billet and piece by the job in hand. */
+  function start(): Draft {
+    const d = ticket.draft;
+    const say = (mm: number) => String(Number((mm / perUnit).toFixed(3)));
+    return {
+      billets: [
+        {
+          label: "A",
+          thickness_mm: say(d.billet_mm ?? 60),
+          height_mm: say(d.height_mm),
+          length_mm: say(d.length_mm + 100),
+          bow_mm: "0",
+        },
+      ],
+      pieces: [
+        {
+          label: d.name || "piece",
+          thickness_mm: say(d.slice_mm ?? 14),
+          height_mm: say(d.height_mm),
+          length_mm: say(d.length_mm),
+          count: String(d.count),
+          value: "10",
+        },
+      ],
+      kerf_mm: ticket.band?.kerf_mm ?? 1.4,
+      clean_up_per_face_mm: 0.5,
+      prepare_loss_mm: 1,
+      crosscut_kerf_mm: 3,
+      trim_mm: 20,
+    };
+  }
+  const edit = new Edit<Draft>(
+    { key: "cutlist", title: "A cut list", href: "#/cutlist" },
+    start(),
+    0,
+  );
+  onDestroy(() => edit.left());
+  const draft = $derived(edit.draft);
+
+  let plan = $state.raw<YieldAnswer | null>(null);
+  let general = $state<Said>("");
+  let faults = $state<Record<string, Said>>({});
+  let working = $state(false);
+  const latest = new Latest();
+
+  function read(line: Line, key: string): number | string {
+    if (key === "label") return (line[key] ?? "").trim();
+    const typed = readNumber(line[key] ?? "") ?? 0;
+    return PLAIN.has(key) ? typed : typed * perUnit;
+  }
+  const question = $derived({
+    ...Object.fromEntries(LOSSES.map(([key]) => [key, draft[key]])),
+    billets: draft.billets.map((l) => Object.fromEntries(BILLET.map(([k]) => [k, read(l, k)]))),
+    pieces: draft.pieces.map((l) => Object.fromEntries(PIECE.map(([k]) => [k, read(l, k)]))),
+  } as unknown as CutListInput);
+
+  async function solve(body: CutListInput): Promise<void> {
+    working = true;
+    try {
+      const found = await latest.take(() => ask(client.POST("/api/yield", { body })));
+      if (found === null) return;
+      plan = found;
+      general = "";
+      faults = {};
+    } catch (problem) {
+      const known = problem instanceof Problem ? problem.errors : [];
+      faults = Object.fromEntries(known.map((f) => [f.path, f.message]));
+      general = wordsOf(problem);
+      plan = null;
+    }
+    working = false;
+  }
+  // Once typing has stopped the server plans anew.
+  $effect(() => {
+    const body = question;
+    const timer = setTimeout(() => void solve(body), SETTLE_MS);
+    return () => clearTimeout(timer);
+  });
+
+  type Table = "billets" | "pieces";
+  function type(table: Table, place: number, key: string, text: string): void {
+    edit.set({
+      [table]: draft[table].map((l, i) => (i === place ? { ...l, [key]: text } : l)),
+    });
+  }
+  function add(table: Table): void {
+    const last = draft[table].at(-1) ?? {};
+    const label = table === "billets" ? nextLabel(last.label ?? "A") : `${last.label ?? "piece"} 2`;
+    edit.set({ [table]: [...draft[table], { ...last, label }] });
+  }
+  function nextLabel(label: string): string {
+    const end = label.slice(-1);
+    return /[A-Ya-y]/.test(end)
+      ? label.slice(0, -1) + String.fromCharCode(end.charCodeAt(0) + 1)
+      : `${label}2`;
+  }
+  function drop(table: Table, place: number): void {
+    edit.set({ [table]: draft[table].filter((_, i) => i !== place) });
+  }
+  const labels = $derived(draft.pieces.map((p) => p.label ?? ""));
+</script>
+
+{#snippet table(name: Table, columns: readonly (readonly [string, string])[])}
+  <table>
+    <thead>
+      <tr>
+        {#each columns as [key, word] (key)}<th
+            >{word}{key === "label" || PLAIN.has(key) ? "" : `, ${shop.unit("length")}`}</th
+          >{/each}
+        <th><span class="unseen">Remove</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each draft[name] as line, i (i)}
+        <tr>
+          {#each columns as [key, word] (key)}
+            <td
+              ><input
+                class:mono={key !== "label"}
+                aria-label="{word} of {line.label || i + 1}"
+                aria-invalid={faults[`${name}.${i}.${key}`] ? "true" : undefined}
+                inputmode={key === "label" ? "text" : "decimal"}
+                value={line[key] ?? ""}
+                oninput={(e) => type(name, i, key, e.currentTarget.value)}
+              /></td
+            >
+          {/each}
+          <td
+            ><button
+              type="button"
+              disabled={draft[name].length < 2}
+              aria-label="Remove {line.label || i + 1}"
+              onclick={() => drop(name, i)}>×</button
+            ></td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  <Action onclick={() => add(name)}
+    >{name === "billets" ? "Another billet" : "Another piece"}</Action
+  >
+{/snippet}
+
+<h1>Which pieces from which billets</h1>
+<div class="given no-print">
+  <section>
+    <h2>Billets</h2>
+    {@render table("billets", BILLET)}
+  </section>
+  <section>
+    <h2>Pieces wanted</h2>
+    {@render table("pieces", PIECE)}
+  </section>
+</div>
+<details class="no-print">
+  <summary>What sawing takes</summary>
+  <div class="losses">
+    {#each LOSSES as [key, word] (key)}
+      <QuantityField
+        label={word}
+        kind="thin"
+        value={draft[key]}
+        error={faults[key] ?? ""}
+        onvalue={(v) => edit.set({ [key]: v ?? 0 })}
+      />
+    {/each}
+  </div>
+</details>
+<section aria-live="polite" aria-label="The plan" aria-busy={working}>
+  {#if general}
+    <p class="fault" role="alert">{shop.words(general)}</p>
+  {:else if plan}
+    <p class="made">
+      {#each Object.entries(plan.made) as [label, count] (label)}
+        <span><strong class="mono">{count}</strong> {label}</span>
+      {/each}
+      <span>worth <strong class="mono">{shop.money(plan.value)}</strong></span>
+      <span class="soft">{plan.best ? "no plan makes more" : "the best found in time"}</span>
+      <Action onclick={() => globalThis.print()}>Print</Action>
+    </p>
+    {#each plan.billets as billet (billet.label)}
+      <BilletPlan {billet} {labels} />
+    {/each}
+    <p class="soft">
+      {#if plan.left_over[0]}
+        Largest left whole:
+        <span class="mono"
+          >{shop.number(plan.left_over[0].thickness_mm, "length")} × {shop.number(
+            plan.left_over[0].height_mm,
+            "length",
+          )} × {shop.say(plan.left_over[0].length_mm, "long")}</span
+        >
+        of {plan.billets[plan.left_over[0].billet]?.label}.
+      {/if}
+      Dust {(1000 * plan.kerf_m3).toFixed(1)} l, lost otherwise {(1000 * plan.waste_m3).toFixed(1)} l.
+      Slices are numbered in the order they are sawn.
+    </p>
+  {:else}
+    <p class="soft">Planning …</p>
+  {/if}
+</section>
+
+<style>
+  .given {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(26rem, 1fr));
+    gap: var(--s5);
+  }
+  table {
+    border-collapse: collapse;
+    table-layout: fixed;
+    width: 100%;
+  }
+  th:last-child {
+    width: var(--touch);
+  }
+  th {
+    text-align: left;
+    font-size: var(--text-small);
+    color: var(--ink-soft);
+    font-weight: 600;
+  }
+  td {
+    padding: 2px var(--s1) 2px 0;
+  }
+  input {
+    width: 100%;
+    min-width: 0;
+    min-height: var(--touch);
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+  }
+  input[aria-invalid="true"] {
+    border-bottom-color: var(--vermilion);
+  }
+  td button {
+    min-width: var(--touch);
+    min-height: var(--touch);
+    background: none;
+    border: 0;
+    font-size: var(--text-large);
+  }
+  .unseen {
+    position: absolute;
+    clip-path: inset(50%);
+  }
+  .losses {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(12rem, 1fr));
+    gap: var(--s4);
+    padding: var(--s3) 0;
+  }
+  .made {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s2) var(--s5);
+    align-items: baseline;
+    padding-top: var(--s3);
+    border-top: var(--rule) solid var(--ink);
+  }
+  .fault {
+    color: var(--vermilion);
+    font-weight: 600;
+  }
+  @media (max-width: 720px) {
+    .given {
+      grid-template-columns: 1fr;
+    }
+  }
+</style>
