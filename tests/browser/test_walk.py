@@ -78,7 +78,7 @@ def test_plan_to_wear_with_the_keyboard_alone(page: Page, address: str) -> None:
     assert (job["done_pieces"], job["height_mm"], job["state"]) == (7, 120, "running")
     page.keyboard.press("Escape")
     page.evaluate("document.activeElement.blur()")
-    page.keyboard.press("4")
+    page.keyboard.press("5")
     expect(page.get_by_role("heading", name="Rack")).to_be_visible()
     page.keyboard.press("/")
     page.keyboard.type(job["band_label"])

@@ -18,6 +18,8 @@ export function server(answers: Record<string, unknown>): {
   });
   return {
     sent: (method) =>
-      Promise.all(copies.filter((r) => r.method === method).map((r) => r.json() as unknown)),
+      Promise.all(
+        copies.filter((r) => r.method === method).map((r) => r.clone().json() as unknown),
+      ),
   };
 }
