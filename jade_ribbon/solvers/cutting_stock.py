@@ -2,8 +2,10 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from ortools.sat.python import cp_model
+if TYPE_CHECKING:
+    from ortools.sat.python import cp_model
 
 LENGTH_PARTS = 1000
 """Lengths are counted in thousandths of a mm, money in ten-thousandths."""
@@ -34,18 +36,6 @@ class StockChoice:
     proven: bool
 
 
-class _Told(cp_model.CpSolverSolutionCallback):
-    """Tells of every better choice, and stops when asked to."""
-
-    def __init__(self, tell: Callable[[float], bool]) -> None:
-        super().__init__()
-        self._tell = tell
-
-    def on_solution_callback(self) -> None:
-        if not self._tell(self.objective_value / MONEY_PARTS):
-            self.stop_search()
-
-
 def _parts(value: float, parts: int) -> int:
     return round(value * parts)
 
@@ -60,6 +50,15 @@ def solve(
 
     The same program gives the same choice.
     """
+    from ortools.sat.python import cp_model  # a large library: only where a plan is asked for
+
+    class Told(cp_model.CpSolverSolutionCallback):
+        """Tells of every better choice, and stops when asked to."""
+
+        def on_solution_callback(self) -> None:
+            if not tell(self.objective_value / MONEY_PARTS):
+                self.stop_search()
+
     model = cp_model.CpModel()
     count = len(program.pattern_lengths)
     lengths = [_parts(v, LENGTH_PARTS) for v in program.pattern_lengths]
@@ -78,7 +77,7 @@ def solve(
     value = sum(_parts(v, MONEY_PARTS) * n for v, n in zip(program.values, made, strict=True))
     model.maximize(value)
     solver = _solver(seconds)
-    state = solver.solve(model, _Told(tell))
+    state = solver.solve(model, Told())
     if state not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return StockChoice((0,) * count, False)
     best = round(solver.objective_value)
@@ -88,7 +87,9 @@ def solve(
     return StockChoice(_tidied(model, times, mine, lengths, rooms, program, found, seconds), proven)
 
 
-def _solver(seconds: float) -> cp_model.CpSolver:
+def _solver(seconds: float) -> "cp_model.CpSolver":
+    from ortools.sat.python import cp_model
+
     solver = cp_model.CpSolver()
     solver.parameters.max_time_in_seconds = seconds
     solver.parameters.random_seed = SEED
@@ -97,8 +98,8 @@ def _solver(seconds: float) -> cp_model.CpSolver:
 
 
 def _tidied(
-    model: cp_model.CpModel,
-    times: Sequence[cp_model.IntVar],
+    model: "cp_model.CpModel",
+    times: "Sequence[cp_model.IntVar]",
     mine: Sequence[Sequence[int]],
     lengths: Sequence[int],
     rooms: Sequence[int],
@@ -107,6 +108,8 @@ def _tidied(
     seconds: float,
 ) -> tuple[int, ...]:
     """Of choices of the same value the one of fewest billets, then with the largest end left."""
+    from ortools.sat.python import cp_model
+
     for x, n in zip(times, found, strict=True):
         model.add_hint(x, n)
     used = [model.new_bool_var(f"used{b}") for b in range(len(rooms))]

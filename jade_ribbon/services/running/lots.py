@@ -10,6 +10,7 @@ from jade_ribbon.core.choosing.at_the_cut import Evaluation
 from jade_ribbon.core.choosing.evaluate import evaluate
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.money.change_now import ChangeNow, change_now
+from jade_ribbon.core.quantities.words import Said, sentence
 from jade_ribbon.services.planning.jobs import plan_input
 from jade_ribbon.services.planning.snapshot import job_for, rack_candidates, read_snapshot
 from jade_ribbon.services.rack.bands import chance, shop_lives
@@ -34,7 +35,9 @@ class LotUnderWay:
     """Pieces this edge still has: nine chances in ten, and one in ten."""
     chance_next: float
     go_on: ChangeNow
-    words: str
+    words: Said
+    blocked: bool
+    """Plan would not choose this band as it is: `words` say why, and what would help."""
 
 
 def _pieces_at(row: BandRow, session: Session, piece_m: float, limit: float, wanted: float) -> int:
@@ -92,10 +95,15 @@ def _stand(
     assert keen.run is not None
     run = now_.run or keen.run
     limit = job.rates.dullness_limit(job.cut.finish, job.rules)
+
+    def pieces_at(wanted: float) -> int:
+        return _pieces_at(band, session, piece_m, limit, wanted)
+
     piece_m = run.equivalent_m
     chance_next = chance(band, shop_lives(session), piece_m, limit=limit)
-    if now_.run is None:
-        chance_next = 0.0  # it would not be chosen any more: too dull for this finish
+    blocked = now_.run is None
+    if blocked:
+        chance_next = 0.0
     slower = max(0.0, run.contact.cutting_time_s - keen.run.contact.cutting_time_s) / 60.0
     worth = max(0.0, 1.0 - now_.facts.band.dullness / limit) if limit > 0.0 else 0.0
     decision = change_now(
@@ -111,12 +119,19 @@ def _stand(
     return LotUnderWay(
         done=done,
         left=left,
-        pieces_low=min(left, _pieces_at(band, session, piece_m, limit, SURE)),
-        pieces_high=min(left, _pieces_at(band, session, piece_m, limit, UNLIKELY)),
+        pieces_low=0 if blocked else min(left, pieces_at(SURE)),
+        pieces_high=0 if blocked else min(left, pieces_at(UNLIKELY)),
         chance_next=chance_next,
         go_on=decision,
-        words=_words(decision, chance_next),
+        words=_blocked_words(now_) if blocked else _words(decision, chance_next),
+        blocked=blocked,
     )
+
+
+def _blocked_words(found: Evaluation) -> Said:
+    """Why Plan would not choose a band as it is now."""
+    why = found.conflicts[0].text if found.conflicts else "its window is shut"
+    return sentence("Stop and see to the band: ", why, ".")
 
 
 def _words(decision: ChangeNow, chance_next: float) -> str:

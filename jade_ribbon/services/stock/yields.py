@@ -15,6 +15,7 @@ from jade_ribbon.core.stock.cut_list import (
     plan_of,
     usable_length_mm,
 )
+from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.yield_job import CutListInput
 from jade_ribbon.solvers.cutting_stock import StockProgram, solve
 
@@ -80,7 +81,7 @@ class YieldAnswer:
 def answer(file: CutListInput) -> YieldAnswer:
     """The plan of a cut list. InputError, saying what is missing, where nothing can be made."""
     job = file.to_core()
-    plan, proven = best_plan(job)
+    plan, proven = read_apart("pieces", best_plan, job)
     return YieldAnswer(
         billets=[
             BilletPlan(b.label, b.thickness_mm, b.height_mm, b.length_mm, laid)

@@ -350,19 +350,24 @@
         <div class="lot" data-better={card.lot.go_on.better}>
           <p>
             <strong class="mono">{card.lot.done}</strong> done,
-            <strong class="mono">{card.lot.left}</strong> left. This edge has
-            <strong class="mono"
-              >{card.lot.pieces_low === card.lot.pieces_high
-                ? card.lot.pieces_low
-                : `${card.lot.pieces_low}–${card.lot.pieces_high}`}</strong
-            >
-            of them in it (eight chances in ten).
+            <strong class="mono">{card.lot.left}</strong> left.
+            {#if !card.lot.blocked}
+              This edge has
+              <strong class="mono"
+                >{card.lot.pieces_low === card.lot.pieces_high
+                  ? card.lot.pieces_low
+                  : `${card.lot.pieces_low}–${card.lot.pieces_high}`}</strong
+              >
+              of them in it (eight chances in ten).
+            {/if}
           </p>
-          <p><strong>{card.lot.words}</strong></p>
-          <p class="soft">
-            The next piece: going on costs {shop.money(card.lot.go_on.go_on_cost)}, changing first
-            {shop.money(card.lot.go_on.change_cost)}.
-          </p>
+          <p><strong>{shop.words(card.lot.words)}</strong></p>
+          {#if !card.lot.blocked}
+            <p class="soft">
+              The next piece: going on costs {shop.money(card.lot.go_on.go_on_cost)}, changing first
+              {shop.money(card.lot.go_on.change_cost)}.
+            </p>
+          {/if}
         </div>
       {/if}
       {#if last && last.band.id === card.band_id}
