@@ -89,6 +89,23 @@ describe("the outbox", () => {
     await vi.waitFor(() => expect(keys()).toEqual(["abcdefgh"]));
   });
 
+  it("sends a run at once where the browser's store is full, and says so where it cannot", async () => {
+    vi.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
+      throw new DOMException("full", "QuotaExceededError");
+    });
+    const fetch = vi.spyOn(globalThis, "fetch").mockRejectedValue(new TypeError("offline"));
+    await expect(outbox.log(RUN)).rejects.toThrow("cannot be reached");
+    fetch.mockImplementation(() =>
+      Promise.resolve(
+        new Response(JSON.stringify({ id: 3, band: { id: 7 } }), {
+          headers: { "content-type": "application/json" },
+        }),
+      ),
+    );
+    expect(await outbox.log(RUN)).toBe("sent");
+    expect(outbox.last).toMatchObject({ id: 3 });
+  });
+
   it("gives a run up, and puts it back", async () => {
     vi.spyOn(globalThis, "fetch").mockRejectedValue(new TypeError("offline"));
     await outbox.log(RUN);
