@@ -241,6 +241,8 @@ def corners_of(chain: Sequence[Segment]) -> list[Point]:
     """Places in a chain where the direction jumps, the closing place of a loop included."""
     if not chain:
         return []
+    if len(chain) == 1 and math.dist(*ends(chain[0])) > JOIN_MM:
+        return []
     found = []
     walked = [(*ends(s), *directions(s)) for s in chain]
     pairs = list(itertools.pairwise(walked))
