@@ -22,7 +22,7 @@ NAMES: Mapping[str, str] = {
     "alignment": "Truing of a wheel",
     "drift": "Drift trial",
     "defect": "Defect of a saw",
-    "face": "Face of",
+    "face": "Sawn face",
 }
 CALLED_BY = ("label", "name", "key", "kind", "text", "axis", "piece")
 """Fields that tell a person which record it is, the best first."""
@@ -62,11 +62,17 @@ def called(record: Mapping[str, Any]) -> str:
     return next((str(record[k]) for k in CALLED_BY if record.get(k)), "").replace("_", " ")
 
 
-def title(change: ChangeRow) -> str:
-    """What a change was done to: 'Band K-07'."""
-    name = NAMES.get(change.noun, change.noun)
-    words = called(change.after or change.before or {})
-    return f"{name} {words}".strip() if change.noun != "shop" else name
+def title(change: ChangeRow, name_of: Callable[[str, int], str]) -> str:
+    """What a change was done to: 'Band K-07', 'Run on K-07'.
+
+    `name_of` tells what a record is called, by its noun and number.
+    """
+    name, record = NAMES.get(change.noun, change.noun), change.after or change.before or {}
+    if change.noun == "shop":
+        return name
+    words = f"{name} {called(record)}".strip()
+    band = record.get("band_id")
+    return words if band is None or change.noun == "job" else f"{words} on {name_of('band', band)}"
 
 
 def differences(

@@ -201,12 +201,7 @@ def _answers(session: Session, deeds: Sequence[Sequence[ChangeRow]]) -> list[Dee
             id=deed[0].id,
             at=deed[0].at,
             who=next((c.who for c in deed if c.who), ""),
-            changes=[
-                Change(
-                    c.id, c.noun, c.noun_id, c.action, title(c), differences(c, _shown(c), name_of)
-                )
-                for c in deed
-            ],
+            changes=[_told(c, name_of) for c in deed],
             undone=any(c.undone for c in deed),
             held_by=_held_by(session, deed),
         )
@@ -220,7 +215,7 @@ def _told(change: ChangeRow, name_of: Callable[[str, int], str]) -> Change:
         change.noun,
         change.noun_id,
         change.action,
-        title(change),
+        title(change, name_of),
         differences(change, _shown(change), name_of),
     )
 

@@ -116,6 +116,28 @@ def believed(faces: Sequence[FaceReading], usual: float = 1.0) -> list[FaceReadi
     return [f for f, share in zip(faces, shares, strict=True) if counts(share)]
 
 
+def teaching(
+    *,
+    barrel_mm: float,
+    se_mm: float,
+    cut_height_mm: float,
+    strand_force_N: float,
+    feed_force_N: float,
+    usual_share: float,
+) -> FaceReading | None:
+    """What a face says of the side share, as a multiple of the usual; None where it says nothing.
+
+    It teaches where a barrel was told, or where the usual share would have made one that would have
+    been: that it was not there counts as the least that could be told. Where neither could be told
+    from the caliper's own noise, a straight face says nothing.
+    """
+    pushed = feed_force_N * usual_share
+    usual = pushed * cut_height_mm / (8.0 * strand_force_N)
+    if max(abs(barrel_mm), usual) < EIGHT_IN_TEN * se_mm:
+        return None
+    return FaceReading(max(abs(barrel_mm), se_mm), cut_height_mm, strand_force_N, pushed)
+
+
 def _far(share: float) -> bool:
     return not 1.0 / BELIEVED_ALONE <= share <= BELIEVED_ALONE
 

@@ -7,6 +7,7 @@ from typing import Literal
 
 import numpy as np
 
+from jade_ribbon.core.inspection.evidence import EIGHT_IN_TEN
 from jade_ribbon.core.inspection.thickness import ThicknessMap, design_of, thickness_map
 
 PartKey = Literal["taper", "lean", "barrel", "waves"]
@@ -14,7 +15,6 @@ Verdict = Literal["within", "over", "cannot_tell"]
 
 GAUGE_SD_MM = 0.03
 """One reading of a caliper on sawn wood is no surer than this."""
-EIGHT_IN_TEN = 1.2815515655446004
 PEAK_TO_PEAK = 3.3
 """Nine in ten of what is left lie within so many of its deviations."""
 
@@ -26,6 +26,8 @@ class FacePart:
     key: PartKey
     amount_mm: float
     se_mm: float
+    doubt_mm: float
+    """Eight in ten of what it may be lie so far either way."""
     tolerance_share: float
     verdict: Verdict
 
@@ -39,10 +41,26 @@ class Face:
     readings: int
     spare: int
     """Readings beyond those that the map needs: without any, waves cannot be told."""
+    relief_mm: tuple[tuple[float, ...], ...]
+    """How far off its mean the face is, in cells from top to bottom, each row from start to end."""
 
     def part(self, key: PartKey) -> FacePart | None:
         """One part; None where the readings cannot tell it."""
         return next((p for p in self.parts if p.key == key), None)
+
+
+RELIEF_ROWS, RELIEF_COLUMNS = 10, 28
+
+
+def relief_of(found: ThicknessMap) -> tuple[tuple[float, ...], ...]:
+    """A map in cells, mm off its mean: rows from the top, each from the start of the cut."""
+    return tuple(
+        tuple(
+            found.off_mm((column + 0.5) / RELIEF_COLUMNS, 1.0 - (2.0 * row + 1.0) / RELIEF_ROWS)
+            for column in range(RELIEF_COLUMNS)
+        )
+        for row in range(RELIEF_ROWS)
+    )
 
 
 def verdict_of(amount_mm: float, se_mm: float, tolerance_mm: float) -> Verdict:
@@ -85,8 +103,15 @@ def read_face(
         unsure = PEAK_TO_PEAK * noise / math.sqrt(2.0 * spare)
         amounts.append(("waves", PEAK_TO_PEAK * own, unsure))
     parts = [
-        FacePart(key, amount, se, abs(amount) / tolerance_mm, verdict_of(amount, se, tolerance_mm))
+        FacePart(
+            key,
+            amount,
+            se,
+            EIGHT_IN_TEN * se,
+            abs(amount) / tolerance_mm,
+            verdict_of(amount, se, tolerance_mm),
+        )
         for key, amount, se in amounts
     ]
     parts.sort(key=lambda p: -p.tolerance_share)
-    return Face(found, tuple(parts), len(readings), spare)
+    return Face(found, tuple(parts), len(readings), spare, relief_of(found))

@@ -21,6 +21,11 @@ class ThicknessMap:
     residual_mm: float
     range_mm: float
 
+    def off_mm(self, along: float, up: float) -> float:
+        """How far off its mean the board is at a place, 0..1 along and -1..1 up."""
+        barrel = (self.barrel_mm or 0.0) * (1.0 / 3.0 - up * up)
+        return self.taper_along_mm * (along - 0.5) + self.lean_mm / 2.0 * up + barrel
+
 
 _READING_RANGES = ((0.0, 1.0, "place along"), (-1.0, 1.0, "place up"), (0.0, 10_000.0, "thickness"))
 

@@ -17,8 +17,9 @@ from jade_ribbon.core.inspection.evidence import (
     SideSharePosterior,
     believed,
     side_share_posterior,
+    teaching,
 )
-from jade_ribbon.core.inspection.face import EIGHT_IN_TEN, Face, read_face
+from jade_ribbon.core.inspection.face import Face, read_face
 from jade_ribbon.core.job import Job, Known
 from jade_ribbon.core.mechanics.straightness import (
     MENDING_FACTOR,
@@ -28,8 +29,7 @@ from jade_ribbon.core.mechanics.straightness import (
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inspection.inputs import FaceInput
-from jade_ribbon.services.planning.jobs import plan_input
-from jade_ribbon.services.planning.snapshot import job_for, rack_candidates, read_snapshot
+from jade_ribbon.services.planning.jobs import job_with_band
 from jade_ribbon.services.records import as_record, get, log_change, projected
 from jade_ribbon.services.setup.roles import fittings_record
 from jade_ribbon.store.models import BandRow, FaceRow, JobRow, RunRow, SawRow
@@ -113,15 +113,12 @@ def cut_of(session: Session, row: JobRow, feed_m_min: float | None) -> _Cut:
         raise ConflictError("Plan it first: no saw and band are chosen.")
     saw: SawRow = get(session, "saw", row.saw_id)
     get(session, "band", row.band_id)
-    given = plan_input(row, saw.id)
-    snapshot = read_snapshot(session)
-    found = [b for b in rack_candidates(snapshot, saw.id, given) if b.band_id == row.band_id]
-    if not found:
+    job, _ = job_with_band(session, row, saw, row.band_id)
+    if not job.bands:
         raise ConflictError("The band of this job is not on the rack.")
-    job = job_for(snapshot, saw, given, tuple(found))
     if saw.mounted_band_id == row.band_id and saw.tension_stress_MPa is not None:
         job = dataclasses.replace(job, stress_MPa=saw.tension_stress_MPa)
-    band = evaluate(found[0], job)
+    band = evaluate(job.bands[0], job)
     feed = feed_m_min or last_feed(session, row.id, row.band_id) or _planned_feed(band, job)
     if feed is None:
         raise ConflictError("At what feed was it cut? Nothing is logged of this job yet.")
@@ -259,26 +256,22 @@ def face_page(session: Session, job_id: int, *, caliper: bool) -> FacePage:
 
 
 def _teaching(session: Session, saw_id: int) -> list[FaceReading]:
-    """What each face of a saw says of its side share.
-
-    A face teaches where a barrel was told, or where the usual share would have made one that would
-    have been: that it was not there counts as the least that could be told. Where neither could
-    be told from the caliper's own noise, a straight face says nothing.
-    """
+    """What the faces of a saw say of its side share, those that say anything."""
     found = []
     for row in _faces(session, saw_id):
-        if row.feed_force_N is None or row.strand_force_N is None:
-            continue
         part = read_face(row.readings, tolerance_mm=row.tolerance_mm).part("barrel")
-        if part is None:
+        if part is None or row.feed_force_N is None or row.strand_force_N is None:
             continue
-        pushed = row.feed_force_N * row.side_share_usual
-        usual = pushed * row.height_mm / (8.0 * row.strand_force_N)
-        told = EIGHT_IN_TEN * part.se_mm
-        if max(abs(part.amount_mm), usual) < told:
-            continue
-        barrel = max(abs(part.amount_mm), part.se_mm)
-        found.append(FaceReading(barrel, row.height_mm, row.strand_force_N, pushed))
+        told = teaching(
+            barrel_mm=part.amount_mm,
+            se_mm=part.se_mm,
+            cut_height_mm=row.height_mm,
+            strand_force_N=row.strand_force_N,
+            feed_force_N=row.feed_force_N,
+            usual_share=row.side_share_usual,
+        )
+        if told is not None:
+            found.append(told)
     return found
 
 

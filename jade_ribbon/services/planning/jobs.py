@@ -9,6 +9,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.job import Job
 from jade_ribbon.formats.job import CutFile, JobFile, RatesFile, RulesFile, SawFile, saw_record
 from jade_ribbon.formats.recommendation import band_record
 from jade_ribbon.formats.validation import read_json
@@ -17,7 +18,7 @@ from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.inputs import JobInput, PlanInput
-from jade_ribbon.services.planning.snapshot import rack_candidates, read_snapshot
+from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.shop.materials import material_table, own_file, take_file
 from jade_ribbon.services.shop.saws import core_saw
@@ -84,6 +85,14 @@ def plan_input(row: JobRow, saw_id: int) -> PlanInput:
         **{k: getattr(row, k) for k in SLICE_KEYS},
         rules=row.rules,
     )
+
+
+def job_with_band(session: Session, row: JobRow, saw: SawRow, band_id: int) -> tuple[Job, Snapshot]:
+    """The core's job of a saved one with a single band of the rack; with none that is not there."""
+    given = plan_input(row, saw.id)
+    snapshot = read_snapshot(session)
+    bands = tuple(b for b in rack_candidates(snapshot, saw.id, given) if b.band_id == band_id)
+    return job_for(snapshot, saw, given, bands), snapshot
 
 
 def rules_file(session: Session, row: JobRow) -> RulesFile:

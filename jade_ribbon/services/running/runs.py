@@ -15,6 +15,7 @@ from jade_ribbon.core.edge.run_pace import doubt, feed_and_time
 from jade_ribbon.core.edge.run_time import run_time
 from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.job import Finish, Job
+from jade_ribbon.core.money.lot_stand import LotUnderWay
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.setup.readiness import when_done
 from jade_ribbon.services.clock import now
@@ -31,7 +32,7 @@ from jade_ribbon.services.rack.bands import (
 )
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.running.inputs import RunInput
-from jade_ribbon.services.running.lots import LotUnderWay, lot_under_way
+from jade_ribbon.services.running.lots import lot_under_way
 from jade_ribbon.services.running.watts import pressure_of
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.saws import core_saw

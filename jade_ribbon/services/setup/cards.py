@@ -22,8 +22,8 @@ from jade_ribbon.core.setup.tension_reading import Means
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.answers import Option, option
-from jade_ribbon.services.planning.jobs import plan_input, set_state
-from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
+from jade_ribbon.services.planning.jobs import job_with_band, set_state
+from jade_ribbon.services.planning.snapshot import Snapshot
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.setup.inputs import AcknowledgeInput, FittingsInput, SetupStart
 from jade_ribbon.services.setup.kept import (
@@ -141,11 +141,7 @@ def _choice_of(session: Session, job_row: JobRow, band_id: int) -> tuple[Job, Ch
     """The job with this one band as the only candidate."""
     if job_row.saw_id is None:
         raise ConflictError("Choose a saw in Plan first.")
-    saw: SawRow = get(session, "saw", job_row.saw_id)
-    given = plan_input(job_row, saw.id)
-    snapshot = read_snapshot(session)
-    bands = tuple(b for b in rack_candidates(snapshot, saw.id, given) if b.band_id == band_id)
-    job = job_for(snapshot, saw, given, bands)
+    job, snapshot = job_with_band(session, job_row, get(session, "saw", job_row.saw_id), band_id)
     return job, choose(job), snapshot
 
 
@@ -222,8 +218,9 @@ def open_card(session: Session, setup_id: int) -> Open:
     job, choice, snapshot = _choice_of(session, job_row, row.band_id)
     best = choice.best
     if best is None:
+        why = metric(choice.excluded[0].conflicts[0].text) if choice.excluded else "it is away"
         raise ConflictError(
-            f"Band {band.label} can no longer do this job: plan it again, with what has changed."
+            f"Band {band.label} can no longer do this job: {why}. Plan it again, with what changed."
         )
     card = setup_card(
         best,

@@ -88,6 +88,14 @@ def test_a_reading_that_agrees_makes_it_no_less_sure(
         assert again is not None and again.se_mm <= part.se_mm * (1 + 1e-9)
 
 
+def test_the_relief_is_the_map_in_cells() -> None:
+    found = face(board(NINE, taper=0.4, lean=0.2, barrel=0.3))
+    assert found.map.off_mm(1.0, 1.0) == pytest.approx(0.2 + 0.1 - 0.2)
+    top, bottom = found.relief_mm[0], found.relief_mm[-1]
+    assert (len(found.relief_mm), len(top)) == (10, 28)
+    assert top[-1] > top[0] and top[0] > bottom[0]
+
+
 def test_a_verdict_is_held_to_what_was_read() -> None:
     assert verdict_of(0.7, 0.2, 0.8) == "cannot_tell"
     assert verdict_of(0.9, 0.2, 0.8) == "cannot_tell"

@@ -134,7 +134,8 @@ export function withDoubt(value: number, doubt: number, kind: Kind, units: Units
   const shown = Math.abs(doubt / size);
   if (!(shown > 0)) return quantity(value, kind, units);
   const places = Math.min(Math.max(0, -Math.floor(Math.log10(shown))), 6);
-  return `${(value / size).toFixed(places)} ± ${shown.toFixed(places)} ${name}`.trim();
+  const middle = (value / size).toFixed(places).replace(/^-(0(\.0*)?)$/, "$1");
+  return `${middle} ± ${shown.toFixed(places)} ${name}`.trim();
 }
 
 /** A quantity with its unit. */

@@ -15,14 +15,13 @@
     over: "over the tolerance",
     cannot_tell: "cannot tell: read more points",
   } as const;
-  const WIDE = 1.2815515655446004;
   const W = 420;
 
   const most = $derived(
     Math.max(
       1.25 * face.tolerance_mm,
       ...[face, before].flatMap((f) =>
-        (f?.face.parts ?? []).map((p) => Math.abs(p.amount_mm) + WIDE * p.se_mm),
+        (f?.face.parts ?? []).map((p) => Math.abs(p.amount_mm) + p.doubt_mm),
       ),
     ),
   );
@@ -36,7 +35,7 @@
     <li data-verdict={part.verdict}>
       <p>
         <strong>{NAMES[part.key]}</strong>
-        <span class="mono">{shop.withDoubt(part.amount_mm, WIDE * part.se_mm, "thin")}</span>
+        <span class="mono">{shop.withDoubt(part.amount_mm, part.doubt_mm, "thin")}</span>
         <span class="said">{SAID[part.verdict]}</span>
       </p>
       <svg viewBox="-6 -14 {W + 12} 30" preserveAspectRatio="xMinYMid" aria-hidden="true">
@@ -50,8 +49,8 @@
         />
         <line
           class="whisker"
-          x1={at(Math.max(0, Math.abs(part.amount_mm) - WIDE * part.se_mm))}
-          x2={at(Math.abs(part.amount_mm) + WIDE * part.se_mm)}
+          x1={at(Math.max(0, Math.abs(part.amount_mm) - part.doubt_mm))}
+          x2={at(Math.abs(part.amount_mm) + part.doubt_mm)}
         />
         <circle cx={at(part.amount_mm)} r="5" class="now" />
         {#if old}<circle cx={at(old.amount_mm)} r="5" class="before" />{/if}

@@ -6,11 +6,9 @@
   const { face }: { face: FaceAnswer } = $props();
   const W = 560;
   const H = 170;
-  const COLUMNS = 28;
-  const ROWS = 10;
   const map = $derived(face.face.map);
   /** Half the tolerance off the mean is as dark as it gets. */
-  const shaded = $derived(cells(map, COLUMNS, ROWS, face.tolerance_mm / 2));
+  const shaded = $derived(cells(face.face.relief_mm, face.tolerance_mm / 2));
   const px = (along: number) => along * W;
   const py = (up: number) => ((1 - up) / 2) * H;
   /** As a caliper shows it. */
@@ -32,8 +30,8 @@
       <rect
         x={cell.x * W}
         y={cell.y * H}
-        width={W / COLUMNS}
-        height={H / ROWS}
+        width={cell.width * W}
+        height={cell.height * H}
         shape-rendering="crispEdges"
         class={cell.share >= 0 ? "thick" : "thin"}
         fill-opacity={Math.abs(cell.share)}

@@ -1,0 +1,102 @@
+"""A lot under way: what this edge still has, and whether the next piece is better on another."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from jade_ribbon.core.choosing.at_the_cut import Evaluation
+from jade_ribbon.core.job import Job
+from jade_ribbon.core.money.change_now import ChangeNow, change_now
+from jade_ribbon.core.quantities.words import Said, sentence
+
+SURE, UNLIKELY = 0.9, 0.1
+SPOILT_THICKNESS_MM = 20.0
+"""Of a piece whose thickness the job does not say."""
+KEPT_FOR_ROUGH = 0.5
+"""A band taken off before its edge is done keeps so much of what is left: for rougher work."""
+
+Lasts = Callable[[float], float]
+"""The chance that an edge lasts so many more equivalent metres."""
+
+
+@dataclass(frozen=True)
+class LotUnderWay:
+    """Where a lot stands, and whether the next piece is better cut with this edge or another."""
+
+    done: int
+    left: int
+    pieces_low: int
+    pieces_high: int
+    """Pieces this edge still has: nine chances in ten, and one in ten."""
+    chance_next: float
+    go_on: ChangeNow
+    words: Said
+    blocked: bool
+    """Plan would not choose this band as it is: `words` say why, and what would help."""
+
+
+def pieces_left(lasts: Lasts, piece_m: float, *, most: int, wanted: float) -> int:
+    """Most pieces, up to so many, that an edge lasts with a chance; it only falls with metres.
+
+    >>> pieces_left(lambda m: 1.0 - m / 100.0, 10.0, most=50, wanted=0.35)
+    6
+    """
+    low, high = 0, most + 1
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if lasts(middle * piece_m) >= wanted else (low, middle)
+    return low
+
+
+def lot_stand(
+    job: Job, now: Evaluation, keen: Evaluation, lasts: Lasts, *, done: int, slice_mm: float | None
+) -> LotUnderWay | None:
+    """A lot by its edge as it is and keen; None once all is cut, or where even a keen one cannot.
+
+    The next piece: going on may spoil its timber and takes longer; changing first costs the change
+    and what the edge was still worth to finer work.
+    """
+    left = job.cut.count - done
+    if keen.run is None or left <= 0:
+        return None
+    run, blocked = now.run or keen.run, now.run is None
+    limit = job.rates.dullness_limit(job.cut.finish, job.rules)
+    chance = 0.0 if blocked else lasts(run.equivalent_m)
+    slower_s = run.contact.cutting_time_s - keen.run.contact.cutting_time_s
+    spoilt_m3 = job.cut.length_mm * job.cut.height_mm * (slice_mm or SPOILT_THICKNESS_MM) * 1e-9
+    decision = change_now(
+        chance_lasts=chance,
+        spoil_value=spoilt_m3 * job.rates.timber_m3,
+        interruption_min=0.0,
+        change_min=job.rates.change_min,
+        hour_rate=job.rates.hour,
+        edge_value_left=now.facts.price * max(0.0, 1.0 - now.facts.band.dullness / limit),
+        salvage_share=KEPT_FOR_ROUGH,
+        slower_min=max(0.0, slower_s) / 60.0,
+    )
+    most = 0 if blocked else left
+    return LotUnderWay(
+        done=done,
+        left=left,
+        pieces_low=pieces_left(lasts, run.equivalent_m, most=most, wanted=SURE),
+        pieces_high=pieces_left(lasts, run.equivalent_m, most=most, wanted=UNLIKELY),
+        chance_next=chance,
+        go_on=decision,
+        words=_blocked_words(now) if blocked else _words(decision, chance),
+        blocked=blocked,
+    )
+
+
+def _blocked_words(found: Evaluation) -> Said:
+    """Why a band would not be chosen as it is now."""
+    why = found.conflicts[0].text if found.conflicts else "its window is shut"
+    return sentence("Stop and see to the band: ", why, ".")
+
+
+def _words(decision: ChangeNow, chance: float) -> str:
+    said = "Go on with this edge." if decision.better == "go_on" else "Change the band now."
+    if decision.even_at_chance is None:
+        return said
+    even = f"{100 * decision.even_at_chance:.0f} %"
+    now = "over 99 %" if chance > 0.99 else f"{100 * chance:.0f} %"
+    tips = f"It tips where the chance that it lasts the next piece is {even}"
+    return f"{said} {tips}; now it is {now}."
