@@ -3,7 +3,6 @@
 import io
 import multiprocessing
 import random
-import resource
 import struct
 import time
 from collections import Counter
@@ -14,6 +13,7 @@ import soundfile
 from ezdxf.filemanagement import new
 from ezdxf.math import rational_bspline_from_arc
 
+from attacks.memory import peak_kb
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.formats.outline import read_outline
 from jade_ribbon.formats.recording import read_recording
@@ -109,7 +109,7 @@ def _share(count: int, seed: int) -> tuple[Counter[str], list[str], float, int]:
         told[came if came in ("read", "refused") else "raised"] += 1
         if came not in ("read", "refused") or spent > MOST_S:
             wrong.append(f"{name}: {came} in {spent:.1f} s")
-    return told, wrong, longest, resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+    return told, wrong, longest, peak_kb()
 
 
 def attack(folder: Path, count: int, seed: int = 1) -> dict[str, object]:

@@ -2,7 +2,6 @@
 
 import json
 import random
-import resource
 import time
 from collections.abc import Iterator
 from pathlib import Path
@@ -10,6 +9,7 @@ from typing import Any
 
 from flask.testing import FlaskClient
 
+from attacks.memory import peak_kb
 from attacks.shop import BAND, EXAMPLE, a_run, close, make_shop
 from jade_ribbon.api.app import create_app
 from jade_ribbon.api.operations import OPERATIONS
@@ -170,7 +170,7 @@ def attack(folder: Path, count: int, seed: int = 1) -> dict[str, object]:
         slowest = max(slowest, time.process_time() - start)
     after = client.get("/api/bands")
     close(client.application)
-    memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+    memory = peak_kb()
     return {
         "hostile requests": count,
         "gone wrong": len(wrong),

@@ -50,6 +50,8 @@ class Outbox {
   #store = new RunStore();
   #sending: Promise<void> | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
+  /** Runs that somebody is putting right: none is sent from under their hands. */
+  #held = new Set<string>();
 
   constructor() {
     globalThis.addEventListener?.("online", () => void this.send());
@@ -111,9 +113,20 @@ class Outbox {
     return left === undefined ? "sent" : left.refused ? "refused" : "kept";
   }
 
+  hold(key: string): void {
+    this.#held.add(key);
+  }
+
+  /** Lets the runs that were being put right go again. */
+  release(): void {
+    this.#held.clear();
+    void this.send();
+  }
+
   /** Another try for one that was refused or changed by hand. */
   async change(key: string, change: Partial<RunInput>): Promise<void> {
     const entry = await this.#store.runs.get(key);
+    this.#held.delete(key);
     if (!entry) return;
     await this.#store.runs.put({
       ...entry,
@@ -161,7 +174,7 @@ class Outbox {
   async #round(): Promise<void> {
     for (const entry of await this.#store.runs.orderBy("logged").toArray()) {
       const passed = entry.tries >= TRIES && Date.now() - entry.tried < LATER_MS;
-      if (entry.refused || passed) continue;
+      if (entry.refused || passed || this.#held.has(entry.key)) continue;
       if ((await this.#sendOne(entry)) === "away") break;
     }
   }

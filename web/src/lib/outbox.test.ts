@@ -83,6 +83,19 @@ describe("the outbox", () => {
     await vi.waitFor(() => expect(outbox.entries[0]).toMatchObject({ key: "abcdefgh", tries: 3 }));
   });
 
+  it("sends no run from under the hands that put it right", async () => {
+    const fetch = vi.spyOn(globalThis, "fetch").mockRejectedValue(new TypeError("offline"));
+    await outbox.log(RUN);
+    outbox.hold("abcdefgh");
+    fetch.mockRestore();
+    const { sent } = server({ "POST /api/runs": { id: 1, band: { id: 7 } } });
+    await outbox.send();
+    await vi.waitFor(() => expect(keys()).toEqual(["abcdefgh"]));
+    await outbox.change("abcdefgh", { pieces: 6 });
+    expect(await sent("POST")).toMatchObject([{ client_key: "abcdefgh", pieces: 6 }]);
+    await vi.waitFor(() => expect(keys()).toEqual([]));
+  });
+
   it("is one entry a key, however often its button is tapped", async () => {
     vi.spyOn(globalThis, "fetch").mockRejectedValue(new TypeError("offline"));
     await Promise.all([outbox.log(RUN), outbox.log(RUN)]);

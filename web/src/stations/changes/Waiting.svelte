@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { onDestroy } from "svelte";
+
   import type { RunInput } from "../../api/schema";
   import { giveUp, unsaved } from "../../lib/edit.svelte";
   import { notice } from "../../lib/notice.svelte";
@@ -15,7 +17,11 @@
   const told = (at: number) =>
     `${day(new Date(at).toISOString())} ${time(new Date(at).toISOString())}`;
 
+  // What is half typed and left is given up; the run itself goes on.
+  onDestroy(() => outbox.release());
+
   function type(key: string, change: Partial<RunInput>): void {
+    outbox.hold(key);
     typed = { ...typed, [key]: { ...typed[key], ...change } };
   }
 
