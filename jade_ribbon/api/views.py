@@ -6,7 +6,7 @@ from jade_ribbon.api.rack import band_types, bands
 from jade_ribbon.api.running import runs
 from jade_ribbon.api.setup import cards, readings, saw
 from jade_ribbon.api.shop import materials, saws, settings
-from jade_ribbon.api.stock import yields
+from jade_ribbon.api.stock import stock, yields
 
 __all__ = [
     "band_types",
@@ -21,5 +21,6 @@ __all__ = [
     "saw",
     "saws",
     "settings",
+    "stock",
     "yields",
 ]

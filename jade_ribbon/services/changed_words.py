@@ -23,6 +23,8 @@ NAMES: Mapping[str, str] = {
     "drift": "Drift trial",
     "defect": "Defect of a saw",
     "face": "Sawn face",
+    "stock": "Stock",
+    "fastener": "Metal in stock",
 }
 CALLED_BY = ("label", "name", "key", "kind", "text", "axis", "piece")
 """Fields that tell a person which record it is, the best first."""
@@ -40,6 +42,8 @@ POINTERS: Mapping[str, str] = {
     "band_id": "band",
     "saw_id": "saw",
     "job_id": "job",
+    "stock_id": "stock",
+    "parent_id": "stock",
 }
 """Fields that point at a record of a noun."""
 UNTOLD = ("deleted_at", "tension_since", "created_at", "device_at", "bending_share")

@@ -1,5 +1,6 @@
 """An edit: the version of the record it was made on, and only the fields changed."""
 
+from datetime import datetime
 from typing import Any, TypeVar
 
 from pydantic import Field, ValidationError, create_model
@@ -26,7 +27,8 @@ class Edit(Strict):
         StaleError when the record is of another version by now; InputError.
         """
         if self.version != version:
-            raise StaleError(version, current)
+            ready = {k: v.isoformat() if isinstance(v, datetime) else v for k, v in current.items()}
+            raise StaleError(version, ready)
         try:
             return model.model_validate(current | self.sent())
         except ValidationError as error:

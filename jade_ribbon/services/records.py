@@ -18,6 +18,7 @@ from jade_ribbon.store.models import (
     DefectRow,
     DriftRow,
     FaceRow,
+    FastenerRow,
     JobRow,
     MaterialRow,
     RunRow,
@@ -26,6 +27,7 @@ from jade_ribbon.store.models import (
     SetupRow,
     SetupStepRow,
     ShopRow,
+    StockRow,
     UtcDateTime,
 )
 
@@ -45,6 +47,8 @@ NOUNS: dict[str, type[Base]] = {
     "drift": DriftRow,
     "defect": DefectRow,
     "face": FaceRow,
+    "stock": StockRow,
+    "fastener": FastenerRow,
 }
 
 

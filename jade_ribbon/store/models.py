@@ -258,9 +258,70 @@ class JobRow(Base):
     what_if: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     saw_id: Mapped[int | None] = mapped_column(ForeignKey("saw.id"))
     band_id: Mapped[int | None] = mapped_column(ForeignKey("band.id"))
+    stock_id: Mapped[int | None] = mapped_column(ForeignKey("stock.id"))
     state: Mapped[str] = mapped_column(String(12), default="planned")
     created_at: Mapped[datetime]
     updated_at: Mapped[datetime]
+    version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
+    deleted_at: Mapped[datetime | None]
+
+
+class StockRow(Base):
+    """A billet or a log; bow is positive when its marked face is hollow."""
+
+    __tablename__ = "stock"
+    __table_args__ = (
+        CheckConstraint("kind IN ('billet', 'log')", name="kind"),
+        CheckConstraint("state IN ('in', 'opened', 'gone')", name="state"),
+        Index(
+            "uq_stock_label_living",
+            "label",
+            unique=True,
+            sqlite_where=text("deleted_at IS NULL AND state = 'in'"),
+        ),
+    )
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    kind: Mapped[str] = mapped_column(String(8))
+    label: Mapped[str] = mapped_column(String(40))
+    material: Mapped[str] = mapped_column(String(80))
+    thickness_mm: Mapped[float | None]
+    height_mm: Mapped[float | None]
+    length_mm: Mapped[float]
+    small_end_mm: Mapped[float | None]
+    bark_mm: Mapped[float | None]
+    bow_mm: Mapped[float]
+    twist_mm: Mapped[float]
+    moisture_pct: Mapped[float | None]
+    moisture_at: Mapped[datetime | None]
+    trued: Mapped[str] = mapped_column(String(10))
+    reactive: Mapped[bool]
+    suspect: Mapped[str] = mapped_column(String(8))
+    price_minor: Mapped[int | None]
+    place: Mapped[str] = mapped_column(String(80), default="")
+    note: Mapped[str] = mapped_column(default="")
+    parent_id: Mapped[int | None] = mapped_column(ForeignKey("stock.id"))
+    state: Mapped[str] = mapped_column(String(8), default="in")
+    arrived_at: Mapped[datetime]
+    version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
+    deleted_at: Mapped[datetime | None]
+
+
+class FastenerRow(Base):
+    """Metal or stone mapped in a piece of stock."""
+
+    __tablename__ = "fastener"
+    __table_args__ = (Index("ix_fastener_stock_id", "stock_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    stock_id: Mapped[int] = mapped_column(ForeignKey("stock.id", ondelete="CASCADE"))
+    along_mm: Mapped[float]
+    face: Mapped[str] = mapped_column(String(6))
+    depth_mm: Mapped[float | None]
+    kind: Mapped[str] = mapped_column(String(8))
+    state: Mapped[str] = mapped_column(String(14), default="in")
+    at: Mapped[datetime]
+    who: Mapped[str] = mapped_column(String(40), default="")
     version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]
 
@@ -421,6 +482,11 @@ class RunRow(Base):
     power_W: Mapped[float | None]
     idle_W: Mapped[float | None]
     k_ref_MPa: Mapped[float | None]
+    preflight: Mapped[list[str]] = mapped_column(server_default=text("'[]'"), default=list)
+    chips: Mapped[str] = mapped_column(String(8), server_default=text("''"), default="")
+    stops: Mapped[list[Any]] = mapped_column(server_default=text("'[]'"), default=list)
+    strikes: Mapped[int] = mapped_column(server_default=text("0"), default=0)
+    teeth_lost: Mapped[int] = mapped_column(server_default=text("0"), default=0)
     without_card: Mapped[str] = mapped_column(server_default=text("''"), default="")
     deleted_at: Mapped[datetime | None]
 
@@ -449,6 +515,10 @@ class FaceRow(Base):
     feed_force_N: Mapped[float | None]
     strand_force_N: Mapped[float | None]
     side_share_usual: Mapped[float]
+    roughness: Mapped[int | None]
+    ridge_mm: Mapped[float | None]
+    speed_m_s: Mapped[float | None]
+    trial: Mapped[str] = mapped_column(String(80), server_default=text("''"), default="")
     deleted_at: Mapped[datetime | None]
 
 

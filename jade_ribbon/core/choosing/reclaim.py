@@ -3,10 +3,10 @@
 import dataclasses
 from collections.abc import Mapping
 
+from jade_ribbon.core.bands.slow_pass import NAILED
 from jade_ribbon.core.job import Operation
 from jade_ribbon.reference.tables import Material
 
-NAILED = "reclaimed_nails"
 FROM_NAILED = (
     "speed_min_m_s",
     "speed_target_m_s",

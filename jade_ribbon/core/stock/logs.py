@@ -30,6 +30,106 @@ def places_mm(count: int, board_mm: float, kerf_mm: float) -> list[tuple[float, 
     return [(start, start + board_mm) for start in starts]
 
 
+def _round_end_mm(small_end_mm: float, bark_mm: float) -> float:
+    """Radius of the end without its bark. InputError when bark takes it all."""
+    radius = small_end_mm / 2.0 - bark_mm
+    if radius <= 0.0:
+        half = small_end_mm / 2.0
+        raise refuse(
+            "bark_mm", f"{bark_mm:g} takes the whole log; accepted: under {half:g}", bark_mm
+        )
+    return radius
+
+
+def _best_widths(
+    radius_mm: float,
+    *,
+    board_mm: float,
+    kerf_mm: float,
+    least_mm: float,
+    most_mm: float,
+) -> list[float]:
+    """Clear widths of the boards, centred in a round end, whose sum is greatest."""
+    most = math.floor((2.0 * radius_mm + kerf_mm) / (board_mm + kerf_mm))
+    best: list[float] = []
+    for count in range(1, most + 1):
+        places = places_mm(count, board_mm, kerf_mm)
+        widths = [min(most_mm, clear_width_mm(*p, radius_mm)) for p in places]
+        if min(widths) >= least_mm and sum(widths) > sum(best):
+            best = widths
+    return best
+
+
+@dataclass(frozen=True)
+class CantBoards:
+    """A log sawn around a cant: its boards, those of its two sides, and what they come to.
+
+    `cant_mm` is the thickness of the cant, which is the width of its boards.
+    """
+
+    cant_mm: float
+    boards: int
+    square_boards: int
+    """Boards of the cant without any wane."""
+    side_boards: int
+    board_area_mm2: float
+    recovery: float
+    cuts: int
+
+
+@checked
+def cant_boards(
+    *,
+    small_end_mm: float,
+    bark_mm: float,
+    board_mm: float,
+    kerf_mm: float,
+    least_width_mm: float,
+    cant_mm: float,
+) -> CantBoards:
+    """A log sawn around a cant: two slabs off, then the cant laid on its sawn face into boards.
+
+    Boards of the cant are as wide as the cant or as they are clear of wane, whichever is less.
+    Widths stay concave and the same from either side, so that the boards are best centred, as in
+    `log_boards`. Outside the cant as many boards are taken off each side as are clear over the
+    least width. Raises InputError when bark takes the whole log, or a cant does not lie within it.
+
+    Source: ours, docs/model "Logs".
+
+    >>> found = cant_boards(small_end_mm=400, bark_mm=10, board_mm=27, kerf_mm=2,
+    ...     least_width_mm=80, cant_mm=200)
+    >>> found.boards, found.square_boards, found.side_boards
+    (12, 10, 4)
+    """
+    radius = _round_end_mm(small_end_mm, bark_mm)
+    if not cant_mm < 2.0 * radius:
+        words = f"{cant_mm:g} is more than the log; accepted: under {2.0 * radius:g}"
+        raise refuse("cant_mm", words, cant_mm)
+    widths = _best_widths(
+        radius,
+        board_mm=board_mm,
+        kerf_mm=kerf_mm,
+        least_mm=least_width_mm,
+        most_mm=cant_mm,
+    )
+    sides: list[float] = []
+    near = cant_mm / 2.0 + kerf_mm
+    while (width := clear_width_mm(near, near + board_mm, radius)) >= least_width_mm:
+        sides.append(width)
+        near += board_mm + kerf_mm
+    area = board_mm * (sum(widths) + 2.0 * sum(sides))
+    end = math.pi * (small_end_mm / 2.0) ** 2
+    return CantBoards(
+        cant_mm,
+        len(widths),
+        sum(w >= cant_mm - 1e-9 for w in widths),
+        2 * len(sides),
+        area,
+        area / end,
+        2 + 2 * len(sides) + len(widths) + 1,
+    )
+
+
 @checked
 def log_boards(
     *,
@@ -52,18 +152,14 @@ def log_boards(
     >>> log_boards(small_end_mm=251, bark_mm=6, board_mm=59, kerf_mm=2, least_width_mm=80).boards
     3
     """
-    radius = small_end_mm / 2.0 - bark_mm
-    if radius <= 0.0:
-        half = small_end_mm / 2.0
-        raise refuse(
-            "bark_mm", f"{bark_mm:g} takes the whole log; accepted: under {half:g}", bark_mm
-        )
-    most = math.floor((2.0 * radius + kerf_mm) / (board_mm + kerf_mm))
-    best: list[float] = []
-    for count in range(1, most + 1):
-        widths = [clear_width_mm(*p, radius) for p in places_mm(count, board_mm, kerf_mm)]
-        if min(widths) >= least_width_mm and sum(widths) > sum(best):
-            best = widths
+    radius = _round_end_mm(small_end_mm, bark_mm)
+    best = _best_widths(
+        radius,
+        board_mm=board_mm,
+        kerf_mm=kerf_mm,
+        least_mm=least_width_mm,
+        most_mm=2.0 * radius,
+    )
     area = board_mm * sum(best)
     end = math.pi * (small_end_mm / 2.0) ** 2
     return LogBoards(len(best), area, area / end, max(best, default=0.0))

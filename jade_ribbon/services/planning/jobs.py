@@ -65,6 +65,7 @@ class JobAnswer:
     saw_name: str | None
     band_id: int | None
     band_label: str | None
+    stock_id: int | None
     state: str
     done_pieces: int
     setup_id: int | None
@@ -123,6 +124,7 @@ def _answer(
         what_if=row.what_if or None,
         saw_id=row.saw_id,
         band_id=row.band_id,
+        stock_id=row.stock_id,
         state=row.state,
         updated_at=row.updated_at,
         version=row.version,

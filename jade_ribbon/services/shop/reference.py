@@ -17,6 +17,7 @@ from jade_ribbon.core.mechanics.feed import Limit
 from jade_ribbon.core.mechanics.wear import EDGE_STATES
 from jade_ribbon.core.quantities.plausible import USUAL, Usual
 from jade_ribbon.core.quantities.words import Said, table_text
+from jade_ribbon.core.stock.losses import USUAL_LOSSES, Losses
 from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
 from jade_ribbon.reference.tables import house_rules, materials, other_names, steels, tooth_forms
 from jade_ribbon.services.shop.materials import material_table
@@ -100,6 +101,7 @@ class Reference:
     finishes: dict[Finish, str]
     many_bending_hours: float
     scrap_reasons: tuple[str, ...]
+    losses: Losses
     disclaimer: str
 
 
@@ -157,5 +159,6 @@ def reference(session: Session) -> Reference:
         finishes=dict(FINISH_WORDS),
         many_bending_hours=MANY_BENDING_HOURS,
         scrap_reasons=SCRAP_REASONS,
+        losses=USUAL_LOSSES,
         disclaimer=DISCLAIMER,
     )

@@ -1,0 +1,114 @@
+"""Whether a piece of stock is ready to saw, and how oversize it must be cut to dry."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from jade_ribbon.core.quantities.words import Said, percent, quantity, sentence
+
+Suspect = Literal["none", "nails", "paint", "grit"]
+StockVerdict = Literal["ready", "not_ready", "cannot_tell"]
+
+Trued = Literal["none", "face", "face_edge", "four"]
+StockRule = Literal["face_edge", "four_square", "as_it_is"]
+
+PREPARE_MM: dict[Trued, float] = {"none": 2.0, "face": 1.0, "face_edge": 1.0, "four": 0.0}
+"""Thickness that truing still takes, by what is flat and square already."""
+FIBRE_SATURATION_PCT = 28.0
+"""Over this wood shrinks no more for being wetter."""
+SETTLED_PCT = 12.0
+"""Moisture of wood in a heated shop."""
+SHRINKAGE_PER_PCT = 0.0025
+"""Across the grain, each per cent of moisture lost; known to two fifths."""
+SHRINKAGE_DOUBT = 0.4
+STALE_DAYS = 30
+"""A moisture older than this is no reading any more."""
+ROCKS_MM = 1.0
+"""With more twist than this stock does not stand on its face."""
+SUSPECTED: dict[Suspect, str] = {
+    "nails": "Metal is suspected: go over it with a detector and map what it finds.",
+    "paint": "Paint: it dulls, and its dust is not for the general collector; scrape it off first.",
+    "grit": "Grit is suspected: wash or brush it; it takes the edge in minutes.",
+}
+
+
+@dataclass(frozen=True)
+class Condition:
+    """What was noted of a piece of stock; lengths in mm, moisture in per cent and its age."""
+
+    trued: Trued
+    twist_mm: float
+    moisture_pct: float | None
+    moisture_days: float | None
+    suspect: Suspect
+    mapped: int
+    """Pieces of metal found and mapped."""
+
+
+@dataclass(frozen=True)
+class StockReadiness:
+    """Ready, not ready, or not to be told; each reason, and what to cut over size."""
+
+    verdict: StockVerdict
+    reasons: tuple[Said, ...]
+    oversize_low: float
+    oversize_high: float
+    """Shares of a thickness to add, so that it holds once it has settled."""
+
+
+def oversize_share(moisture_pct: float) -> tuple[float, float]:
+    """Least and most share of a thickness that drying to 12 % takes, across the grain.
+
+    Source: Wood Handbook, "Shrinkage": nothing over 28 %, then evenly with the moisture lost.
+
+    >>> oversize_share(12.0)
+    (0.0, 0.0)
+    >>> [round(x, 3) for x in oversize_share(40.0)]
+    [0.024, 0.056]
+    """
+    lost = max(0.0, min(moisture_pct, FIBRE_SATURATION_PCT) - SETTLED_PCT)
+    middle = SHRINKAGE_PER_PCT * lost
+    return middle * (1.0 - SHRINKAGE_DOUBT), middle * (1.0 + SHRINKAGE_DOUBT)
+
+
+def _untrue(trued: Trued, rule: StockRule) -> str:
+    """What is still to be trued before the first cut, by house rule; nothing where nothing is."""
+    if rule == "as_it_is" or trued == "four":
+        return ""
+    if rule == "four_square":
+        return "By house rule it is made four-square before it is sawn."
+    if trued == "none":
+        return "No face is flat yet: true one, and an edge square to it."
+    return "" if trued == "face_edge" else "No edge is square to the face yet."
+
+
+def readiness_of(found: Condition, rule: StockRule) -> StockReadiness:
+    """Ready only by what was noted: a moisture that nobody read, or read long ago, tells nothing.
+
+    Source: practice; house rule "stock before resawing"; docs/model "Stock".
+    """
+    wrong: list[Said] = []
+    if words := _untrue(found.trued, rule):
+        wrong.append(words)
+    if found.twist_mm > ROCKS_MM and found.trued == "none":
+        twist = quantity(found.twist_mm, "thin")
+        wrong.append(sentence("It rocks: ", twist, " of twist from corner to corner."))
+    if found.suspect != "none" and not (found.suspect == "nails" and found.mapped):
+        wrong.append(SUSPECTED[found.suspect])
+    low = high = 0.0
+    untold: list[Said] = []
+    if found.moisture_pct is None:
+        untold.append("Its moisture was not measured: wet wood moves and shrinks when it is open.")
+    elif found.moisture_days is None or found.moisture_days > STALE_DAYS:
+        age = (
+            "an unknown time" if found.moisture_days is None else f"{found.moisture_days:.0f} days"
+        )
+        untold.append(f"Its moisture was measured {age} ago: measure it again.")
+    else:
+        low, high = oversize_share(found.moisture_pct)
+        if high > 0.0:
+            wrong.append(
+                f"At {found.moisture_pct:g} % it will shrink {percent(low, 1)} to "
+                f"{percent(high, 1)} in thickness: cut so much over, rest it, then true it."
+            )
+    verdict: StockVerdict = "not_ready" if wrong else "cannot_tell" if untold else "ready"
+    return StockReadiness(verdict, (*wrong, *untold), low, high)

@@ -1,0 +1,403 @@
+"""What a billet or a log gives for a job: pieces, money, cuts, leaves, metal."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import cast
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.bands.slow_pass import SlowPass, slow_pass
+from jade_ribbon.core.choosing.evaluate import evaluate
+from jade_ribbon.core.job import STRAIGHT_OPERATIONS
+from jade_ribbon.core.mechanics.slicing import EXACT_FIT_SLACK
+from jade_ribbon.core.quantities.errors import InputError, refuse
+from jade_ribbon.core.quantities.words import Said, quantity, sentence
+from jade_ribbon.core.stock.condition import PREPARE_MM, Trued
+from jade_ribbon.core.stock.fasteners import (
+    DigOrSaw,
+    SlowZone,
+    dig_or_saw,
+    slow_zones,
+    strikes_expected,
+)
+from jade_ribbon.core.stock.laying import LaidCuts, even_cuts, lay_cuts
+from jade_ribbon.core.stock.leaves import MatchedSet, matched_set
+from jade_ribbon.core.stock.logs import (
+    CantBoards,
+    LogBoards,
+    cant_boards,
+    clear_width_mm,
+    log_boards,
+    places_mm,
+)
+from jade_ribbon.core.stock.losses import USUAL_FEED_M_MIN, USUAL_LOSSES
+from jade_ribbon.core.stock.opening import NextCut, OpeningRule, growth_mm, next_cut
+from jade_ribbon.core.stock.worth import (
+    BilletRule,
+    BilletSize,
+    BilletWorth,
+    Money,
+    PieceWanted,
+    billet_worth,
+)
+from jade_ribbon.services.planning.jobs import job_with_band, rules_file
+from jade_ribbon.services.rack.bands import MINOR
+from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.services.stock.inputs import StockQuestion
+from jade_ribbon.services.stock.records import (
+    FastenerAnswer,
+    StockAnswer,
+    answer,
+    core_fastener,
+    fasteners,
+    mapped,
+    siblings,
+)
+from jade_ribbon.store.models import BandRow, JobRow, SawRow, StockRow
+
+CANT_STEP_MM = 10.0
+
+
+@dataclass(frozen=True)
+class CutWith:
+    """What a job is cut with, as far as stock goes; assumed until a band is chosen for it."""
+
+    band_label: str
+    kerf_mm: float
+    feed_m_min: float
+    steel: str
+    edge_value: float
+    slow: SlowPass | None
+    assumed: bool
+
+
+@dataclass(frozen=True)
+class BilletPlanAnswer:
+    """A billet for a job: what it gives, its cuts as laid, leaves, and the next cut of all."""
+
+    worth: BilletWorth
+    laid: LaidCuts
+    cuts_mm: list[float]
+    usable_mm: float
+    leaves: MatchedSet
+    opening: NextCut | None
+    grew_mm: float | None
+    siblings: list[StockAnswer]
+
+
+@dataclass(frozen=True)
+class LogBoard:
+    """A board of a log's end: from and to across it, mm from the middle, and its clear width."""
+
+    from_mm: float
+    to_mm: float
+    width_mm: float
+
+
+@dataclass(frozen=True)
+class LogPlanAnswer:
+    """A log through and through, and around the cant that gives most; money of a cubic metre."""
+
+    through: LogBoards
+    boards: list[LogBoard]
+    cant: CantBoards | None
+    through_m3: float
+    cant_m3: float | None
+    through_money_m3: float | None
+    cant_money_m3: float | None
+    words: Said
+
+
+@dataclass(frozen=True)
+class MetalPlanAnswer:
+    """The metal in a piece of stock: where to go slow, and whether to dig it out."""
+
+    marks: list[FastenerAnswer]
+    zones: tuple[SlowZone, ...]
+    strikes: float
+    choice: DigOrSaw | None
+
+
+@dataclass(frozen=True)
+class StockPlan:
+    """A piece of stock for a job, with what it is cut with."""
+
+    stock: StockAnswer
+    cut_with: CutWith
+    billet: BilletPlanAnswer | None
+    log: LogPlanAnswer | None
+    metal: MetalPlanAnswer
+    why_not: Said
+    """Why nothing is worked out; empty where it is."""
+
+
+def _cut_with(session: Session, job: JobRow | None) -> CutWith:
+    saw = session.get(SawRow, job.saw_id) if job and job.saw_id else None
+    band = session.get(BandRow, job.band_id) if job and job.band_id else None
+    if job is not None and saw is not None and band is not None:
+        planned, _ = job_with_band(session, job, saw, band.id)
+        if planned.bands:
+            found = evaluate(planned.bands[0], planned)
+            facts = found.facts
+            feed = found.run.feed_m_min if found.run else USUAL_FEED_M_MIN
+            return CutWith(
+                band.label,
+                facts.kerf_mm,
+                feed,
+                facts.steel.token,
+                facts.price * max(0.0, 1.0 - facts.band.dullness),
+                slow_pass(facts, planned, feed),
+                assumed=found.run is None,
+            )
+    kerf, feed = USUAL_LOSSES.kerf_mm, USUAL_FEED_M_MIN
+    return CutWith("", kerf, feed, "", 0.0, None, assumed=True)
+
+
+def _piece(job: JobRow, cut: CutWith, asked: StockQuestion) -> PieceWanted:
+    assert job.slice_mm is not None
+    return PieceWanted(
+        thickness_mm=job.slice_mm,
+        height_mm=job.height_mm,
+        length_mm=job.length_mm,
+        count=job.count,
+        clean_up_per_face_mm=asked.clean_up_per_face_mm,
+        kerf_mm=cut.kerf_mm,
+        crosscut_kerf_mm=asked.crosscut_kerf_mm,
+        trim_mm=asked.trim_mm,
+        minutes_a_cut=job.length_mm / 1000.0 / cut.feed_m_min,
+    )
+
+
+def _billet(
+    session: Session, row: StockRow, job: JobRow, cut: CutWith, asked: StockQuestion
+) -> BilletPlanAnswer:
+    shop = read_shop(session)
+    assert row.thickness_mm is not None and row.height_mm is not None
+    size = BilletSize(
+        thickness_mm=row.thickness_mm,
+        height_mm=row.height_mm,
+        length_mm=row.length_mm,
+        bow_mm=abs(row.bow_mm),
+        twist_mm=row.twist_mm,
+        prepare_mm=PREPARE_MM[cast(Trued, row.trued)],
+    )
+    piece = _piece(job, cut, asked)
+    price = None if row.price_minor is None else row.price_minor / MINOR
+    worth = billet_worth(
+        size,
+        piece,
+        Money(price, shop.rates.timber_m3, shop.rates.hour),
+        rule=cast(BilletRule, shop.rules["billet"]),
+        bought_mm=asked.bought_mm,
+    )
+    way = next(w for w in worth.ways if w.key == worth.best)
+    sawn, usable = way.sawn_thickness_mm, max(way.usable_mm, cut.kerf_mm)
+    given = asked.cuts_mm
+    if given is None:
+        ends = way.slices if way.left_over_mm > cut.kerf_mm else max(way.slices - 1, 0)
+        given = list(even_cuts(ends, slice_mm=sawn, kerf_mm=cut.kerf_mm))
+    laid = lay_cuts(
+        given,
+        thickness_mm=usable,
+        kerf_mm=cut.kerf_mm,
+        slice_mm=sawn - EXACT_FIT_SLACK,
+        finished_mm=piece.thickness_mm,
+    )
+    parts = siblings(session, row)
+    grew = None
+    if len(parts) == 2:
+        parent: StockRow = get(session, "stock", cast(int, row.parent_id))
+        grew = growth_mm(parent.bow_mm, parts[0].bow_mm, parts[1].bow_mm)
+    opening = None
+    if row.reactive:
+        opening = next_cut(
+            thickness_mm=size.thickness_mm,
+            bow_mm=size.bow_mm,
+            slice_mm=sawn,
+            kerf_mm=cut.kerf_mm,
+            prepare_loss_mm=PREPARE_MM["face"],
+            grew_mm=grew,
+            rule=cast(OpeningRule, shop.rules["reactive"]),
+        )
+    leaves = matched_set(laid.pieces, height_mm=piece.height_mm, joint_loss_mm=asked.joint_loss_mm)
+    others = [answer(session, part) for part in parts if part.id != row.id]
+    return BilletPlanAnswer(worth, laid, list(given), usable, leaves, opening, grew, others)
+
+
+def _best_cant(asked: StockQuestion, row: StockRow, board: float, kerf: float) -> CantBoards | None:
+    """The cant asked for, or of all in steps of a centimetre the one with most board area."""
+    small, bark = row.small_end_mm or 0.0, row.bark_mm or 0.0
+
+    def of(cant_mm: float) -> CantBoards:
+        return cant_boards(
+            small_end_mm=small,
+            bark_mm=bark,
+            board_mm=board,
+            kerf_mm=kerf,
+            least_width_mm=asked.least_width_mm,
+            cant_mm=cant_mm,
+        )
+
+    if asked.cant_mm is not None:
+        return of(asked.cant_mm)
+    widest = small - 2.0 * bark
+    steps = int((widest - asked.least_width_mm) // CANT_STEP_MM)
+    found = [of(asked.least_width_mm + i * CANT_STEP_MM) for i in range(max(0, steps))]
+    found = [f for f in found if f.boards]
+    return max(found, key=lambda f: f.board_area_mm2, default=None)
+
+
+def _log(
+    session: Session, row: StockRow, job: JobRow | None, cut: CutWith, asked: StockQuestion
+) -> LogPlanAnswer:
+    board = asked.board_mm or (job.slice_mm if job else None)
+    if board is None:
+        raise refuse("board_mm", "is missing; accepted: how thick its boards are to be", None)
+    small, bark = row.small_end_mm or 0.0, row.bark_mm or 0.0
+    through = log_boards(
+        small_end_mm=small,
+        bark_mm=bark,
+        board_mm=board,
+        kerf_mm=cut.kerf_mm,
+        least_width_mm=asked.least_width_mm,
+    )
+    radius = small / 2.0 - bark
+    boards = [
+        LogBoard(a, b, clear_width_mm(a, b, radius))
+        for a, b in places_mm(through.boards, board, cut.kerf_mm)
+    ]
+    cant = _best_cant(asked, row, board, cut.kerf_mm)
+    length = (row.length_mm - 2.0 * asked.trim_mm) * 1e-9
+    through_m3 = through.board_area_mm2 * length
+    cant_m3 = None if cant is None else cant.board_area_mm2 * length
+    minute = read_shop(session).rates.hour / 60.0
+    price = None if row.price_minor is None else row.price_minor / MINOR
+    pass_min = row.length_mm / 1000.0 / cut.feed_m_min
+
+    def money(volume: float | None, cuts: int) -> float | None:
+        if price is None or not volume:
+            return None
+        return (price + cuts * pass_min * minute) / volume
+
+    words: Said = "Through and through and around a cant give about as much."
+    if cant is not None and through.boards:
+        share = cant.board_area_mm2 / through.board_area_mm2
+        if share > 1.02:
+            words = f"Around a cant gives {100 * (share - 1):.0f} % more board."
+        elif share < 0.98:
+            words = f"Through and through gives {100 * (1 / share - 1):.0f} % more board."
+    if not through.boards:
+        words = "No board of that thickness is wide enough in this log."
+    return LogPlanAnswer(
+        through,
+        boards,
+        cant,
+        through_m3,
+        cant_m3,
+        money(through_m3, through.boards + 1),
+        money(cant_m3, cant.cuts) if cant is not None else None,
+        words,
+    )
+
+
+def _metal(
+    session: Session,
+    row: StockRow,
+    job: JobRow | None,
+    cut: CutWith,
+    billet: BilletPlanAnswer | None,
+) -> MetalPlanAnswer:
+    shop = read_shop(session)
+    found = [core_fastener(f) for f in fasteners(session, row.id)]
+    thick = row.thickness_mm or row.small_end_mm or 0.0
+    shown: Sequence[float] = billet.cuts_mm if billet is not None else (thick / 2.0,)
+    if job is not None and job.operation not in STRAIGHT_OPERATIONS:
+        shown = (thick / 2.0,)
+    share = min(1.0, job.height_mm / row.height_mm) if job and row.height_mm else 1.0
+    zones = slow_zones(found, row.length_mm)
+    strikes = strikes_expected(found, shown, thickness_mm=thick, height_share=share)
+    choice = None
+    if job is not None and found:
+        slow = cut.slow.feed_m_min if cut.slow else cut.feed_m_min / 3.0
+        metres = len(shown) * sum(z.to_mm - z.from_mm for z in zones) / 1000.0
+        wood = job.length_mm * job.height_mm * (job.slice_mm or thick) * 1e-9
+        choice = dig_or_saw(
+            found,
+            shown,
+            thickness_mm=thick,
+            piece_value=wood * shop.rates.timber_m3,
+            piece_length_mm=job.length_mm,
+            steel=cut.steel,
+            edge_value=cut.edge_value,
+            change_min=shop.rates.change_min,
+            slow_min=metres / slow - metres / cut.feed_m_min,
+            hour_rate=shop.rates.hour,
+            rule=rules_file(session, job).to_core().old_metal,
+            height_share=share,
+        )
+    return MetalPlanAnswer(mapped(session, row.id), zones, strikes, choice)
+
+
+def _why_not(row: StockRow, job: JobRow | None) -> Said:
+    """What stands in the way of working a billet out."""
+    if job is None:
+        return "Take a job in hand: then it is worked out what this piece gives for it."
+    if row.kind == "billet" and job.slice_mm is None:
+        return "The job does not say how thick its pieces are: say it in Plan."
+    if row.kind == "billet" and job.height_mm > (row.height_mm or 0.0):
+        return sentence(
+            "The job's pieces are ",
+            quantity(job.height_mm, "length"),
+            " high, this piece ",
+            quantity(row.height_mm or 0.0, "length"),
+            ".",
+        )
+    return ""
+
+
+def stock_plan(session: Session, stock_id: int, asked: StockQuestion) -> StockPlan:
+    """What a piece of stock gives for a job. NotFoundError; InputError for impossible figures."""
+    row: StockRow = get(session, "stock", stock_id)
+    job: JobRow | None = get(session, "job", asked.job_id) if asked.job_id else None
+    cut = _cut_with(session, job)
+    why = _why_not(row, job)
+    billet = log = None
+    if row.kind == "billet" and job is not None and not why:
+        billet = _billet(session, row, job, cut, asked)
+    if row.kind == "log":
+        if job is None and asked.board_mm is None:
+            why = "Say how thick its boards are to be, or take a job in hand."
+        else:
+            try:
+                log, why = _log(session, row, job, cut, asked), ""
+            except InputError as error:
+                if asked.board_mm is not None or asked.cant_mm is not None:
+                    raise
+                why = "; ".join(str(f.message) for f in error.faults)
+    return StockPlan(
+        answer(session, row), cut, billet, log, _metal(session, row, job, cut, billet), why
+    )
+
+
+def stock_of_job(session: Session, job_id: int, stock_id: int | None) -> None:
+    """The stock a job is cut from: its thickness is the job's billet from now on."""
+    job: JobRow = get(session, "job", job_id)
+    before = as_record(job)
+    job.stock_id = stock_id
+    if stock_id is not None:
+        row: StockRow = get(session, "stock", stock_id)
+        if row.kind == "billet":
+            job.billet_mm = row.thickness_mm
+    log_change(session, job, "edit", before)
+
+
+def stock_for(session: Session, material: str) -> list[StockAnswer]:
+    """Pieces on the rack of a material."""
+    query = (
+        select(StockRow)
+        .where(StockRow.deleted_at.is_(None), StockRow.state == "in", StockRow.material == material)
+        .order_by(StockRow.id)
+    )
+    return [answer(session, row) for row in session.scalars(query)]
