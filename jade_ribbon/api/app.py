@@ -8,7 +8,7 @@ from jade_ribbon.api import views  # noqa: F401 - registers the operations
 from jade_ribbon.api.document import document
 from jade_ribbon.api.operations import MOST_JSON_BYTES, mount_operations
 from jade_ribbon.api.problems import handle_problems
-from jade_ribbon.api.sheets import card_sheet, setup_pdf
+from jade_ribbon.api.sheets import card_sheet, marks_pdf, setup_pdf
 from jade_ribbon.api.strangers import guard
 from jade_ribbon.services import clock
 from jade_ribbon.services.setup.instruments import Instruments
@@ -63,6 +63,10 @@ def _serve_pages(app: Flask) -> None:
     @app.get("/setups/<int:setup_id>.pdf")
     def setup_sheet(setup_id: int) -> Response:
         return setup_pdf(setup_id)
+
+    @app.get("/api/stock/<int:stock_id>/marks.pdf")
+    def mark_sheet(stock_id: int) -> Response:
+        return marks_pdf(stock_id)
 
     @app.get("/")
     def index() -> Response:

@@ -1,14 +1,20 @@
 """Printed sheets: what is not JSON."""
 
 from flask import Response, request
+from pydantic import ValidationError
 
 from jade_ribbon.api.operations import MOST_ID, store
+from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.formats import cut_marks
 from jade_ribbon.formats import setup_sheet as sheets
 from jade_ribbon.formats.radius_card import CardLine, pdf, svg
+from jade_ribbon.formats.validation import faults_of
 from jade_ribbon.services.errors import NotFoundError
 from jade_ribbon.services.planning.outlines import radius_card
 from jade_ribbon.services.setup.sheet import setup_sheet
 from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.services.stock.inputs import StockQuestion
+from jade_ribbon.services.stock.sheet import mark_sheet
 
 
 def card_sheet(kind: str) -> Response:
@@ -39,3 +45,18 @@ def setup_pdf(setup_id: int) -> Response:
     with store().read() as session:
         sheet = setup_sheet(session, setup_id, address)
     return Response(sheets.pdf(sheet), mimetype="application/pdf")
+
+
+def marks_pdf(stock_id: int) -> Response:
+    """The cuts of a billet for a job, at true size. InputError for figures that cannot be."""
+    if stock_id > MOST_ID:
+        raise NotFoundError("stock", stock_id)
+    cuts = [c for c in request.args.get("cuts", "").split(",") if c]
+    given = {k: request.args[k] for k in ("job_id", "clean_up_per_face_mm") if k in request.args}
+    try:
+        asked = StockQuestion.model_validate(given | {"cuts_mm": cuts or None}, strict=False)
+    except ValidationError as error:
+        raise InputError(faults_of(error, StockQuestion)) from None
+    with store().read() as session:
+        sheet = mark_sheet(session, stock_id, asked)
+    return Response(cut_marks.pdf(sheet), mimetype="application/pdf")

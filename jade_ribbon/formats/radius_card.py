@@ -77,7 +77,7 @@ def pdf(lines: Sequence[CardLine], title: str) -> bytes:
     page.add_page()
     x0, y0 = MARGIN_MM, 40.0
     page.set_font("Helvetica", size=16)
-    page.text(x0, 16, _latin(title))
+    page.text(x0, 16, latin(title))
     page.set_font("Helvetica", size=9)
     page.text(x0, 23, NOTE)
     page.set_line_width(0.3)
@@ -92,10 +92,10 @@ def pdf(lines: Sequence[CardLine], title: str) -> bytes:
             page.arc(x0 - radius, y0 - radius, 2 * radius, 0, 90, clockwise=False)
         page.set_dash_pattern()
         page.set_font("Helvetica", size=8)
-        page.text(x0 + 1, y0 + line.tightest_mm - 0.8, _latin(_words(line)))
+        page.text(x0 + 1, y0 + line.tightest_mm - 0.8, latin(_words(line)))
     return bytes(page.output())
 
 
-def _latin(text: str) -> str:
+def latin(text: str) -> str:
     """What the built-in PDF typeface can write."""
     return text.encode("latin-1", "replace").decode("latin-1")

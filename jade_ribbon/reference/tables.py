@@ -376,3 +376,18 @@ def sentence_parts() -> Mapping[str, SentencePart]:
 def other_names() -> Mapping[str, OtherNames]:
     """Common other names of materials by key."""
     return _keyed("material_names", OtherNames)
+
+
+@dataclass(frozen=True)
+class PreflightRow:
+    """What is tapped before the saw starts, and why."""
+
+    key: str
+    name: str
+    why: str
+
+
+@lru_cache
+def preflight() -> Mapping[str, PreflightRow]:
+    """The four taps before the start, in order."""
+    return _keyed("preflight", PreflightRow)

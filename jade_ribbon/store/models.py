@@ -481,6 +481,7 @@ class RunRow(Base):
     planned_length_mm: Mapped[float | None]
     power_W: Mapped[float | None]
     idle_W: Mapped[float | None]
+    amps_A: Mapped[float | None]
     k_ref_MPa: Mapped[float | None]
     preflight: Mapped[list[str]] = mapped_column(server_default=text("'[]'"), default=list)
     chips: Mapped[str] = mapped_column(String(8), server_default=text("''"), default="")

@@ -20,6 +20,9 @@
   import Rack from "./stations/rack/Rack.svelte";
   import Shopping from "./stations/rack/Shopping.svelte";
   import CutList from "./stations/stock/CutList.svelte";
+  import Joinery from "./stations/stock/Joinery.svelte";
+  import Stock from "./stations/stock/Stock.svelte";
+  import StockPage from "./stations/stock/StockPage.svelte";
   import Types from "./stations/rack/Types.svelte";
   import Materials from "./stations/shop/Materials.svelte";
   import RadiusCard from "./stations/rack/RadiusCard.svelte";
@@ -42,6 +45,9 @@
     "/plan/:id?": Plan,
     "/jobs": Jobs,
     "/cutlist": CutList,
+    "/joinery": Joinery,
+    "/stock": Stock,
+    "/stock/:id": StockPage,
     "/rack/radius": RadiusCard,
     "/rack/shopping": Shopping,
     "/rack/types": Types,
@@ -81,7 +87,8 @@
       : null,
   );
   /** A page of one record starts anew for another: no form of the first is left in it. */
-  const RECORD = /^\/(rack\/\d+|shop\/saws\/[^/]+(\/stand)?|shop\/materials\/.+|setup\/\d+)$/;
+  const RECORD =
+    /^\/(rack\/\d+|stock\/\d+|shop\/saws\/[^/]+(\/stand)?|shop\/materials\/.+|setup\/\d+)$/;
   const record = $derived(RECORD.test(router.location) ? router.location : "");
   const words = $derived(ticket.band ? `Band in hand: ${ticket.band.label}` : "No band chosen");
   const title = $derived(

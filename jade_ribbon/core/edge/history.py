@@ -54,6 +54,8 @@ class RunFact:
     signs: tuple[str, ...] = ()
     counts: bool = True
     """False for an entry that waits to be confirmed: it moves no wear."""
+    teeth_lost: int = 0
+    """Teeth gone after a strike: it is off the saw until mended, confirmed or not."""
 
 
 @dataclass(frozen=True)
@@ -126,6 +128,9 @@ class BandHistory:
 
 def after_run(state: BandHistory, run: RunFact) -> BandHistory:
     """The band after a run."""
+    if run.teeth_lost:
+        hurt = EventFact(run.at, "teeth_lost", value=run.teeth_lost)
+        state = _damaged(state, hurt)
     if not run.counts:
         return replace(state, runs=state.runs + 1, last_run_at=run.at)
     smoked = LEFT_AFTER_SMOKE if "smoke" in run.signs else 1.0

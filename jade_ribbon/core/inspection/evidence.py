@@ -63,23 +63,25 @@ class _Normal:
     sd: float
 
 
-def _moved(prior: _Normal, seen: Sequence[float], sd: float) -> _Normal:
-    """A normal moved by readings of one spread.
+def _moved(prior: _Normal, seen: Sequence[_Normal]) -> _Normal:
+    """A normal moved by readings, each of its own spread.
 
     Readings that scatter more than they say are no independent news: they widen the result.
     """
-    weight = 1.0 / prior.sd**2 + len(seen) / sd**2
-    mean = (prior.mean / prior.sd**2 + sum(seen) / sd**2) / weight
+    weight = 1.0 / prior.sd**2 + sum(1.0 / x.sd**2 for x in seen)
+    mean = (prior.mean / prior.sd**2 + sum(x.mean / x.sd**2 for x in seen)) / weight
     wide = 1.0
     if len(seen) > 1:
-        middle = sum(seen) / len(seen)
-        scatter = math.sqrt(sum((x - middle) ** 2 for x in seen) / (len(seen) - 1))
-        wide = max(1.0, scatter / sd)
+        middle = sum(x.mean for x in seen) / len(seen)
+        off = sum(((x.mean - middle) / x.sd) ** 2 for x in seen)
+        wide = max(1.0, math.sqrt(off / (len(seen) - 1)))
     return _Normal(mean, wide * weight**-0.5)
 
 
 PRESSURE_SD_LN = 0.25
 """One cut's watts tell the pressure to a quarter: kerf, edge and the meter are not sure."""
+PRESSURE_BY_AMPS_SD_LN = 0.45
+"""Its amps tell it to less: a clamp meter knows no power factor."""
 FACE_SD_LN = 0.4
 """One face tells the side share to two fifths: a board is no instrument."""
 
@@ -143,12 +145,16 @@ def _far(share: float) -> bool:
 
 
 def pressure_by_watts(
-    table_MPa: float, table_sd_ln: float, seen_MPa: Sequence[float]
+    table_MPa: float, table_sd_ln: float, seen_MPa: Sequence[tuple[float, bool]]
 ) -> EnergyPosterior:
-    """A table's cutting pressure moved by what cuts of this shop said, each by its own watts."""
+    """A table's cutting pressure moved by what this shop's cuts said, each by watts or amps."""
     prior = _Normal(math.log(table_MPa), table_sd_ln)
-    found = _moved(prior, [math.log(k) for k in seen_MPa], PRESSURE_SD_LN)
-    return EnergyPosterior(math.exp(found.mean), found.sd, tuple(seen_MPa))
+    told = [
+        _Normal(math.log(k), PRESSURE_BY_AMPS_SD_LN if by_amps else PRESSURE_SD_LN)
+        for k, by_amps in seen_MPa
+    ]
+    found = _moved(prior, told)
+    return EnergyPosterior(math.exp(found.mean), found.sd, tuple(k for k, _ in seen_MPa))
 
 
 @checked
@@ -181,8 +187,8 @@ def side_share_posterior(
     ]
     if faults:
         raise InputError(faults)
-    seen = [math.log(alone(face)) for face in observed]
-    found = _moved(_Normal(math.log(prior_share), prior_sd_ln), seen, observation_sd_ln)
+    seen = [_Normal(math.log(alone(face)), observation_sd_ln) for face in observed]
+    found = _moved(_Normal(math.log(prior_share), prior_sd_ln), seen)
     return SideSharePosterior(
         math.exp(found.mean),
         math.exp(found.mean - EIGHT_IN_TEN * found.sd),
@@ -237,5 +243,5 @@ def energy_posterior(
         raise InputError(faults)
     each = tuple(reference_pressure_MPa(r, m, dull_energy_gain) for r in observed)
     prior = _Normal(math.log(prior_K_ref_MPa), prior_sd_ln)
-    found = _moved(prior, [math.log(k) for k in each], observation_sd_ln)
+    found = _moved(prior, [_Normal(math.log(k), observation_sd_ln) for k in each])
     return EnergyPosterior(math.exp(found.mean), found.sd, each)

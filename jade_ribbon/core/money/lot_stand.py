@@ -1,12 +1,16 @@
 """A lot under way: what this edge still has, and whether the next piece is better on another."""
 
+import dataclasses
 from collections.abc import Callable
 from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.at_the_cut import Evaluation
+from jade_ribbon.core.choosing.lot import lots
+from jade_ribbon.core.choosing.sure import lot_words
+from jade_ribbon.core.edge.run_pace import PACES
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.money.change_now import ChangeNow, change_now
-from jade_ribbon.core.quantities.words import Said, sentence
+from jade_ribbon.core.quantities.words import Said, figure, sentence
 
 SURE, UNLIKELY = 0.9, 0.1
 SPOILT_THICKNESS_MM = 20.0
@@ -30,6 +34,10 @@ class LotUnderWay:
     chance_next: float
     go_on: ChangeNow
     words: Said
+    pace_words: str
+    """How fast it went so far against the plan; empty before a run was timed."""
+    bands_words: Said
+    """Bands that what is left will take, and in how many hours."""
     blocked: bool
     """Plan would not choose this band as it is: `words` say why, and what would help."""
 
@@ -48,7 +56,14 @@ def pieces_left(lasts: Lasts, piece_m: float, *, most: int, wanted: float) -> in
 
 
 def lot_stand(
-    job: Job, now: Evaluation, keen: Evaluation, lasts: Lasts, *, done: int, slice_mm: float | None
+    job: Job,
+    now: Evaluation,
+    keen: Evaluation,
+    lasts: Lasts,
+    *,
+    done: int,
+    slice_mm: float | None,
+    feed_so_far_m_min: float | None = None,
 ) -> LotUnderWay | None:
     """A lot by its edge as it is and keen; None once all is cut, or where even a keen one cannot.
 
@@ -82,6 +97,8 @@ def lot_stand(
         chance_next=chance,
         go_on=decision,
         words=_blocked_words(now) if blocked else _words(decision, chance),
+        pace_words=_pace(feed_so_far_m_min, run.feed_m_min),
+        bands_words="" if blocked else _to_come(job, now, left),
         blocked=blocked,
     )
 
@@ -100,3 +117,21 @@ def _words(decision: ChangeNow, chance: float) -> str:
     now = "over 99 %" if chance > 0.99 else f"{100 * chance:.0f} %"
     tips = f"It tips where the chance that it lasts the next piece is {even}"
     return f"{said} {tips}; now it is {now}."
+
+
+def _pace(so_far_m_min: float | None, planned_m_min: float) -> str:
+    """The feed so far beside the one planned for the edge as it is, by the words of a run."""
+    if so_far_m_min is None:
+        return ""
+    share = so_far_m_min / planned_m_min
+    named = next(p.words for p in PACES if p.upto_share is None or share <= p.upto_share)
+    return f"so far {named}"
+
+
+def _to_come(job: Job, now: Evaluation, left: int) -> Said:
+    """Bands and hours that the pieces left take, the forecast over unknown lives."""
+    rest = dataclasses.replace(job, cut=dataclasses.replace(job.cut, count=left))
+    found = lots([now], rest)[0]
+    hours = found.forecast.minutes_mean / 60.0
+    time = f"{60.0 * hours:.0f} min" if hours < 1.5 else f"{figure(hours, 2)} h"
+    return f"{lot_words(found)}; about {time} more."

@@ -61,6 +61,18 @@ def _best_widths(
 
 
 @dataclass(frozen=True)
+class LaidBoard:
+    """A board in a round end: its left, top, breadth and height, mm from the middle."""
+
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+    side: bool
+    """Off the slabs, not of the cant."""
+
+
+@dataclass(frozen=True)
 class CantBoards:
     """A log sawn around a cant: its boards, those of its two sides, and what they come to.
 
@@ -75,6 +87,7 @@ class CantBoards:
     board_area_mm2: float
     recovery: float
     cuts: int
+    laid: tuple[LaidBoard, ...]
 
 
 @checked
@@ -127,7 +140,23 @@ def cant_boards(
         area,
         area / end,
         2 + 2 * len(sides) + len(widths) + 1,
+        _laid(widths, sides, cant_mm=cant_mm, board_mm=board_mm, kerf_mm=kerf_mm),
     )
+
+
+def _laid(
+    widths: list[float], sides: list[float], *, cant_mm: float, board_mm: float, kerf_mm: float
+) -> tuple[LaidBoard, ...]:
+    """Boards of the cant lie flat, one over another; those of its sides stand beside it."""
+    places = places_mm(len(widths), board_mm, kerf_mm)
+    laid = [
+        LaidBoard(-w / 2.0, low, w, board_mm, False)
+        for w, (low, _) in zip(widths, places, strict=True)
+    ]
+    for i, high in enumerate(sides):
+        near = cant_mm / 2.0 + kerf_mm + i * (board_mm + kerf_mm)
+        laid += [LaidBoard(x, -high / 2.0, board_mm, high, True) for x in (near, -near - board_mm)]
+    return tuple(laid)
 
 
 @checked

@@ -360,6 +360,7 @@ def run_fact(run: RunRow) -> RunFact:
         bending_share=run.bending_share,
         signs=tuple(run.symptoms),
         counts=not run.to_confirm,
+        teeth_lost=run.teeth_lost,
     )
 
 

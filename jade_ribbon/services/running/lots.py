@@ -35,4 +35,15 @@ def lot_under_way(session: Session, row: JobRow) -> LotUnderWay | None:
         lambda metres: chance(band, lives, metres, limit=limit),
         done=done,
         slice_mm=row.slice_mm,
+        feed_so_far_m_min=_feed_so_far(session, row.id),
     )
+
+
+def _feed_so_far(session: Session, job_id: int) -> float | None:
+    """The mean feed of a job's runs that are believed, m/min; None before any."""
+    metres, minutes = session.execute(
+        select(
+            func.sum(RunRow.pieces * RunRow.length_mm / 1000.0), func.sum(RunRow.time_s / 60.0)
+        ).where(RunRow.job_id == job_id, RunRow.deleted_at.is_(None), RunRow.to_confirm.is_(False))
+    ).one()
+    return float(metres) / float(minutes) if minutes else None

@@ -31,6 +31,7 @@ from jade_ribbon.services.rack.bands import (
     shop_lives,
 )
 from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.running.at_the_saw import AtTheSaw, at_the_saw
 from jade_ribbon.services.running.inputs import RunInput
 from jade_ribbon.services.running.lots import lot_under_way
 from jade_ribbon.services.running.watts import pressure_of
@@ -82,6 +83,7 @@ class RunCard:
     when_done: str
     waiting: list[Waiting]
     lot: LotUnderWay | None
+    at_the_saw: AtTheSaw | None
 
 
 def _run_job(session: Session, job: JobRow, saw: SawRow, given: RunInput) -> Job:
@@ -120,6 +122,7 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
     timed = run_time(
         now=now(), device_at=given.at, waited_s=given.waited_s, band_came=band.arrived_at
     )
+    watts = given.watts()
     row = RunRow(
         client_key=given.client_key,
         job_id=job_row.id,
@@ -145,8 +148,14 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
         fouling_gain=wear.fouling_gain,
         bending_share=min(wear.bending_share, 1.0),
         without_card=_not_open(session, job_row, band.id),
-        power_W=given.power_W,
-        idle_W=given.idle_W,
+        power_W=watts[0] if watts else None,
+        idle_W=watts[1] if watts else None,
+        amps_A=given.amps_A,
+        preflight=list(given.preflight),
+        chips=given.chips or "",
+        stops=[mark.model_dump() for mark in given.stops],
+        strikes=given.strikes,
+        teeth_lost=given.teeth_lost,
         k_ref_MPa=pressure_of(given, cand, job, feed_m_min=feed, speed_m_s=speed),
     )
     _hold(row, job_row, planned_for(cand, job), confirmed=given.confirmed)
@@ -239,7 +248,17 @@ def run_card(session: Session, job_id: int) -> RunCard:
     )
     waiting = [Waiting(row.id, row.at, asked_words(session, row)) for row in asked]
     lot = lot_under_way(session, job)
-    return RunCard(job.id, job.saw_id, job.band_id, not words, words, done, waiting, lot)
+    return RunCard(
+        job.id,
+        job.saw_id,
+        job.band_id,
+        not words,
+        words,
+        done,
+        waiting,
+        lot,
+        at_the_saw(session, job),
+    )
 
 
 def _not_open(session: Session, job: JobRow, band_id: int | None) -> str:

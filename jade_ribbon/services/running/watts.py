@@ -25,12 +25,13 @@ def pressure_of(
 ) -> float | None:
     """Cutting pressure (MPa, bite 0.1 mm, keen) that a run's watts say; None without them."""
     facts = band_facts(band, job)
-    if given.power_W is None or given.idle_W is None or not facts.has_teeth:
+    watts = given.watts()
+    if watts is None or not facts.has_teeth:
         return None
     material = job.cut.material
     reading = PowerReading(
-        power_W=given.power_W,
-        idle_W=given.idle_W,
+        power_W=watts[0],
+        idle_W=watts[1],
         drive_efficiency=job.saw.drive_efficiency,
         kerf_mm=facts.kerf_mm,
         height_mm=job.cut.loaded_height_mm,
@@ -48,8 +49,8 @@ def refresh_pressure(session: Session, row: RunRow) -> None:
     if row.k_ref_MPa is None:
         return
     session.flush()
-    seen = session.scalars(
-        select(RunRow.k_ref_MPa).where(
+    seen = session.execute(
+        select(RunRow.k_ref_MPa, RunRow.amps_A).where(
             RunRow.material == row.material,
             RunRow.k_ref_MPa.is_not(None),
             RunRow.to_confirm.is_(False),
@@ -65,7 +66,7 @@ def refresh_pressure(session: Session, row: RunRow) -> None:
         found = pressure_by_watts(
             material.specific_cutting_pressure_MPa,
             math.log1p(material.kc_uncertainty_pct / 100.0),
-            [k for k in seen if k is not None],
+            [(k, amps is not None) for k, amps in seen if k is not None],
         )
         pressures[row.material] = {
             "K_ref_MPa": found.K_ref_MPa,

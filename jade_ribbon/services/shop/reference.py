@@ -19,7 +19,15 @@ from jade_ribbon.core.quantities.plausible import USUAL, Usual
 from jade_ribbon.core.quantities.words import Said, table_text
 from jade_ribbon.core.stock.losses import USUAL_LOSSES, Losses
 from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
-from jade_ribbon.reference.tables import house_rules, materials, other_names, steels, tooth_forms
+from jade_ribbon.reference.tables import (
+    PreflightRow,
+    house_rules,
+    materials,
+    other_names,
+    preflight,
+    steels,
+    tooth_forms,
+)
 from jade_ribbon.services.shop.materials import material_table
 
 
@@ -102,6 +110,7 @@ class Reference:
     many_bending_hours: float
     scrap_reasons: tuple[str, ...]
     losses: Losses
+    preflight: list[PreflightRow]
     disclaimer: str
 
 
@@ -160,5 +169,6 @@ def reference(session: Session) -> Reference:
         many_bending_hours=MANY_BENDING_HOURS,
         scrap_reasons=SCRAP_REASONS,
         losses=USUAL_LOSSES,
+        preflight=list(preflight().values()),
         disclaimer=DISCLAIMER,
     )

@@ -25,7 +25,7 @@ class StockInput(Strict):
     length_mm: Annotated[float, entry("stock_length_mm")]
     small_end_mm: Mm | None = None
     bark_mm: Annotated[float, entry("bark_mm")] | None = None
-    bow_mm: Annotated[float, entry("bow_mm")] = 0.0
+    bow_mm: Annotated[float, entry("stock_bow_mm")] = 0.0
     twist_mm: Annotated[float, entry("twist_mm")] = 0.0
     moisture_pct: Annotated[float, entry("moisture_pct")] | None = None
     moisture_at: AwareDatetime | None = None
@@ -67,8 +67,8 @@ class OpenInput(Strict):
 
     from_face_mm: Mm
     kerf_mm: Loss
-    first_bow_mm: Annotated[float, entry("bow_mm")]
-    second_bow_mm: Annotated[float, entry("bow_mm")]
+    first_bow_mm: Annotated[float, entry("stock_bow_mm")]
+    second_bow_mm: Annotated[float, entry("stock_bow_mm")]
 
 
 class StockQuestion(Strict):

@@ -192,6 +192,11 @@ def test_boards_of_a_cant_lie_in_the_log(
     )
     assert 0.0 <= found.recovery < 1.0
     assert found.square_boards <= found.boards
+    assert len(found.laid) == found.boards + found.side_boards
+    for laid in found.laid:
+        far = max(abs(laid.x_mm), abs(laid.x_mm + laid.width_mm))
+        high = max(abs(laid.y_mm), abs(laid.y_mm + laid.height_mm))
+        assert far**2 + high**2 <= (clear / 2) ** 2 * (1 + 1e-9)
     whole = log_boards(
         small_end_mm=small, bark_mm=bark, board_mm=board, kerf_mm=kerf, least_width_mm=60.0
     )

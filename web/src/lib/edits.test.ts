@@ -123,6 +123,7 @@ const JOB = {
   saw_name: "Shop saw",
   band_id: null,
   band_label: null,
+  stock_id: null,
   state: "planned",
   done_pieces: 0,
   setup_id: null,

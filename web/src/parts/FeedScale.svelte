@@ -18,7 +18,8 @@
     };
     /** Feed at the handle, m/min. */
     feed: number;
-    onfeed: (feed: number) => void;
+    /** Moves the handle; without it the scale only shows where the feed stands. */
+    onfeed?: (feed: number) => void;
   }
   const { window, hot_from, words, soft, feed, onfeed }: Props = $props();
 
@@ -57,14 +58,30 @@
   }
 
   function drag(event: PointerEvent): void {
-    if (dragging) onfeed(at(event.clientX));
+    if (dragging) onfeed?.(at(event.clientX));
   }
 
   function grab(event: PointerEvent): void {
+    if (!onfeed) return;
     dragging = true;
     svg?.setPointerCapture(event.pointerId);
     onfeed(at(event.clientX));
   }
+
+  /** A handle that moves is a slider; one that does not is a picture of where the feed stands. */
+  const handle = $derived(
+    onfeed
+      ? {
+          role: "slider",
+          tabindex: 0,
+          "aria-label": "Feed",
+          "aria-valuemin": axis.domain()[0],
+          "aria-valuemax": axis.domain()[1],
+          "aria-valuenow": feed,
+          "aria-valuetext": shop.say(feed, "feed"),
+        }
+      : { role: "img", "aria-label": `The feed: ${shop.say(feed, "feed")}` },
+  );
 
   function nudge(event: KeyboardEvent): void {
     const step = {
@@ -81,7 +98,7 @@
     else if (event.key === "End") next = window.ceiling_m_min;
     else if (!step) return;
     event.preventDefault();
-    onfeed(Math.min(Math.max(next, low), high));
+    onfeed?.(Math.min(Math.max(next, low), high));
   }
 </script>
 
@@ -158,18 +175,7 @@
           >
         </g>
       {/each}
-      <g
-        class="handle"
-        role="slider"
-        tabindex="0"
-        aria-label="Feed"
-        aria-valuemin={axis.domain()[0]}
-        aria-valuemax={axis.domain()[1]}
-        aria-valuenow={feed}
-        aria-valuetext={shop.say(feed, "feed")}
-        onkeydown={nudge}
-        transform="translate({x} {TOP})"
-      >
+      <g class="handle" {...handle} onkeydown={nudge} transform="translate({x} {TOP})">
         <rect x="-22" y="-22" width="44" height="58" fill="transparent" />
         <path d="M-9 -13H9L0 -1ZM-9 28H9L0 16ZM-1.5 -2h3v20h-3z" />
       </g>

@@ -83,6 +83,7 @@ def upgrade() -> None:
         op.add_column(
             "run", sa.Column(name, sa.Integer, nullable=False, server_default=sa.text("0"))
         )
+    op.add_column("run", sa.Column("amps_A", sa.Double, nullable=True))
     op.add_column("face", sa.Column("roughness", sa.Integer, nullable=True))
     op.add_column("face", sa.Column("ridge_mm", sa.Double, nullable=True))
     op.add_column("face", sa.Column("speed_m_s", sa.Double, nullable=True))
@@ -93,7 +94,7 @@ def downgrade() -> None:
     """Stock, and what runs and faces told besides, go."""
     for name in ("trial", "speed_m_s", "ridge_mm", "roughness"):
         op.drop_column("face", name)
-    for name in ("teeth_lost", "strikes", "chips", "stops", "preflight"):
+    for name in ("amps_A", "teeth_lost", "strikes", "chips", "stops", "preflight"):
         op.drop_column("run", name)
     with op.batch_alter_table("job") as job:
         job.drop_constraint("fk_job_stock_id_stock", type_="foreignkey")

@@ -185,7 +185,9 @@
               >{ticket.id === null ? "Save job" : ticket.changed ? "Save changes" : "Saved"}</Action
             >
             <Action href="#/jobs">All jobs</Action>
-            <Action href="#/cutlist">Cut list</Action>
+            <Action href={ticket.job?.stock_id ? `#/stock/${ticket.job.stock_id}` : "#/stock"}
+              >Stock</Action
+            >
           </div>
         </div>
         <Answer answer={plan.answer} {best} {explained} {feed} {figures} />

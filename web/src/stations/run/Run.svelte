@@ -1,62 +1,53 @@
 <script lang="ts">
   import { ask, askPatiently, client } from "../../api/client";
-  import { freshKey } from "../../api/writes";
   import type { RunCard, RunInput, SetupAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { outbox } from "../../lib/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { forget, recall, remember } from "../../lib/storage";
   import { ticket } from "../../lib/ticket.svelte";
-  import { day, duration, percent } from "../../lib/units";
+  import { duration } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import Cautions from "../../parts/Cautions.svelte";
-  import EdgeTip from "../../parts/EdgeTip.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
+  import FeedScale from "../../parts/FeedScale.svelte";
+  import BandSide from "./BandSide.svelte";
+  import ChipTaps from "./ChipTaps.svelte";
+  import { blankRun, type Motor, motorOf, NO_MOTOR, type RunForm } from "./form";
+  import NailAhead from "./NailAhead.svelte";
   import Pace from "./Pace.svelte";
+  import Preflight from "./Preflight.svelte";
+  import RunState from "./RunState.svelte";
+  import StopMarks from "./StopMarks.svelte";
   import Symptoms from "./Symptoms.svelte";
-  import Wear from "./Wear.svelte";
+  import Watts from "./Watts.svelte";
 
+  type Ready = NonNullable<RunInput["preflight"]>;
   const { params }: { params?: { id?: string } } = $props();
   let card = $state<RunCard | null>(recall<RunCard | null>("run.card", null));
   let setup = $state<SetupAnswer | null>(recall<SetupAnswer | null>("run.setup", null));
-  interface Form {
-    /** The key of the one run that this form will write. */
-    readonly client_key: string;
-    readonly symptoms: NonNullable<RunInput["symptoms"]>;
-    readonly pieces: number;
-    readonly length: number | null;
-    readonly minutes: number | null;
-    readonly note: string;
-    readonly watts: number | null;
-  }
-  const blank = (): Form => ({
-    client_key: freshKey(),
-    symptoms: [],
-    pieces: 1,
-    length: null,
-    minutes: null,
-    note: "",
-    watts: null,
-  });
-  let form = $state.raw<Form>(blank());
+  let form = $state.raw<RunForm>(blankRun());
   let busy = $state(false);
   let who = $state(recall("who", ""));
   let clock = $state<number | null>(recall<number | null>("run.clock", null));
   let now = $state(Date.now());
 
   const jobId = $derived(Number(params?.id) || ticket.id);
-  const { symptoms, pieces, length, minutes, note, watts } = $derived(form);
+  const { symptoms, pieces, length, minutes, note } = $derived(form);
   /** What the motor of this saw takes idling is the same from run to run. */
-  let idle = $state<number | null>(null);
+  let motor = $state.raw<Motor>(NO_MOTOR);
+  /** What was tapped before the start, for this lot. */
+  let ready = $state.raw<Ready>([]);
 
   /** What is filled in stays with its job, whatever page is opened meanwhile. */
-  function fill(change: Partial<Form>): void {
+  function fill(change: Partial<RunForm>): void {
     form = { ...form, ...change };
     if (jobId) remember(`run.form.${jobId}`, form);
   }
   // The job in hand names the form that was filled in for it.
   $effect(() => {
-    if (jobId) form = { ...blank(), ...recall<Partial<Form>>(`run.form.${jobId}`, {}) };
+    if (!jobId) return;
+    ready = recall<Ready>(`run.preflight.${jobId}`, []);
+    form = { ...blankRun(), ...recall<Partial<RunForm>>(`run.form.${jobId}`, {}) };
   });
   const reach = $derived(length ?? ticket.draft.length_mm);
   const feedGuess = $derived(setup?.job_id === jobId ? setup.card.feed_m_min : null);
@@ -71,20 +62,14 @@
       : undefined,
   );
   const last = $derived(outbox.last);
+  const atSaw = $derived(card?.job_id === jobId ? (card?.at_the_saw ?? null) : null);
+  /** Where the feed stands in its window; null while neither is known. */
+  const place = $derived.by(() => {
+    if (!atSaw || !feed) return null;
+    if (feed < atSaw.floor_m_min) return "small";
+    return feed > atSaw.ceiling_m_min ? "large" : "right";
+  });
   const own = $derived(shop.settings?.pressures[ticket.draft.material]);
-  /** Steps left out of their limits by somebody's reason. */
-  const leftSo = $derived(
-    (setup?.card.steps ?? []).flatMap((s) => {
-      const state = setup?.steps[s.key];
-      if (!state?.allowed_by) return [];
-      return state.out.map((words) => ({
-        title: s.title,
-        words,
-        by: state.allowed_by,
-        why: state.allowed_why,
-      }));
-    }),
-  );
   const guard = $derived(setup?.card.steps.find((s) => s.key === "guard"));
 
   async function load(id: number): Promise<void> {
@@ -92,7 +77,7 @@
     if (ticket.id !== id) await ticket.open(id);
     card = await askPatiently(() => client.GET("/api/jobs/{job_id}/run", { params: { path } }));
     remember("run.card", card);
-    idle = recall<number | null>(`idle.${card.saw_id ?? 0}`, null);
+    motor = recall<Motor>(`motor.${card.saw_id ?? 0}`, NO_MOTOR);
     const setupId = ticket.job?.setup_id;
     if (!setupId) return;
     setup = await ask(
@@ -146,18 +131,23 @@
       symptoms,
       note,
       who,
-      ...(watts !== null && idle !== null ? { power_W: watts, idle_W: idle } : {}),
+      preflight: ready,
+      ...(form.chips ? { chips: form.chips } : {}),
+      stops: form.stops,
+      strikes: form.strikes,
+      teeth_lost: form.teeth_lost,
+      ...motorOf(form, motor),
     };
-    remember(`idle.${card.saw_id}`, idle);
+    remember(`motor.${card.saw_id}`, motor);
     remember("who", who);
     try {
       const came = await outbox.log(run);
       forget(`run.form.${jobId}`);
-      form = blank();
+      form = blankRun();
       notice.say(CAME[came]);
       if (came === "sent") await load(jobId).catch(() => undefined);
       if (came === "sent") await ticket.reload().catch(() => undefined);
-      if (came === "sent" && run.power_W) await shop.load();
+      if (came === "sent" && (run.power_W || run.amps_A)) await shop.load();
     } catch {
       notice.fail(
         new Error("This browser's store is full and the server away: stay on this page."),
@@ -209,34 +199,18 @@
       {/if}
     </p>
   </header>
-  {#if !card.open}
-    <p class="unready" role="status">
-      <strong>Not ready to run.</strong>
-      {shop.words(card.words)} A run logged now is kept, and marked so.
-      <a href={ticket.job?.setup_id ? "#/setup" : "#/plan"}
-        >{ticket.job?.setup_id ? "To the set-up card" : "To Plan"}</a
-      >
-    </p>
-  {/if}
-  {#if (ticket.job?.done_pieces ?? 0) >= ticket.draft.count}
-    <p class="done" role="status">
-      All pieces are logged. {card.when_done}
-      <a href="#/shop/saws/{card.saw_id}">Record the tension</a>
-    </p>
-  {/if}
-  {#each card.waiting.filter((w) => w.id !== last?.id) as run (run.id)}
-    <p class="unready" role="status">
-      Logged {day(run.at)}: <strong>{shop.words(run.words)}</strong> It moves no wear yet.
-      <Action onclick={() => void believe(run.id)}>Yes, it was so</Action>
-    </p>
-  {/each}
-  {#if setup?.job_id === jobId}
-    {#each leftSo as step (step.title)}
-      <p class="soft left">
-        {step.title}: {shop.words(step.words)}; left so by {step.by}: {step.why}.
-      </p>
-    {/each}
-  {/if}
+  <RunState
+    {card}
+    setup={setup?.job_id === jobId ? setup : null}
+    onbelieve={(id) => void believe(id)}
+  />
+  <Preflight
+    done={ready}
+    ondone={(done) => {
+      ready = done;
+      remember(`run.preflight.${jobId}`, done);
+    }}
+  />
   <div class="run">
     <section class="log" aria-label="Log a run">
       <div class="count">
@@ -290,30 +264,35 @@
           onfeed={(true_) => fill({ minutes: (pieces * reach) / 1000 / true_ })}
         />
       {/if}
-      <details class="watts">
-        <summary>The motor’s watts{watts === null ? "" : `: ${watts}`}</summary>
-        <div class="time">
-          <QuantityField
-            label="Watts while cutting"
-            kind="plain"
-            value={watts}
-            onvalue={(v) => fill({ watts: v })}
-          />
-          <QuantityField
-            label="Watts idling"
-            kind="plain"
-            value={idle}
-            onvalue={(v) => (idle = v)}
-          />
-        </div>
-        <p class="soft">
-          Read on a plug meter or clamp: with both, this run tells the wood’s own cutting pressure,
-          and Plan reckons with it.{#if own}
-            So far {Math.round(own.K_ref_MPa)} MPa at a bite of 0.1 mm from {own.runs}
-            {own.runs === 1 ? "run" : "runs"}.{/if}
-        </p>
-      </details>
-      <Symptoms {symptoms} onsymptoms={(s) => fill({ symptoms: s })} />
+      {#if setup?.job_id === jobId && setup && feed}
+        <FeedScale
+          window={setup.option.window}
+          hot_from={setup.option.hot_from_m_min}
+          words={shop.reference?.limit_marks ?? {}}
+          soft={setup.option.spread}
+          {feed}
+        />
+      {/if}
+      {#if atSaw}
+        <ChipTaps
+          chosen={form.chips ?? null}
+          table={atSaw.chips}
+          {place}
+          onchips={(chips) => fill({ chips })}
+        />
+      {/if}
+      <Symptoms {symptoms} effects={atSaw?.signs ?? []} onsymptoms={(s) => fill({ symptoms: s })} />
+      {#if atSaw}
+        <NailAhead
+          saw={atSaw}
+          strikes={form.strikes}
+          teeth_lost={form.teeth_lost}
+          onstrike={(teeth) =>
+            fill({ strikes: form.strikes + 1, teeth_lost: form.teeth_lost + teeth })}
+        />
+      {/if}
+      <StopMarks stops={form.stops} length_mm={reach} onstops={(stops) => fill({ stops })} />
+      <Watts {form} {motor} {own} onfill={fill} onmotor={(m) => (motor = m)} />
       <div class="words">
         <label>Who<input bind:value={who} list="run-people" autocomplete="off" /></label>
         <datalist id="run-people"
@@ -346,64 +325,13 @@
       {/each}
     </section>
     <section class="band" aria-live="polite" aria-label="The band">
-      {#if card.lot}
-        <div class="lot" data-better={card.lot.go_on.better}>
-          <p>
-            <strong class="mono">{card.lot.done}</strong> done,
-            <strong class="mono">{card.lot.left}</strong> left.
-            {#if !card.lot.blocked}
-              This edge has
-              <strong class="mono"
-                >{card.lot.pieces_low === card.lot.pieces_high
-                  ? card.lot.pieces_low
-                  : `${card.lot.pieces_low}–${card.lot.pieces_high}`}</strong
-              >
-              of them in it (eight chances in ten).
-            {/if}
-          </p>
-          <p><strong>{shop.words(card.lot.words)}</strong></p>
-          {#if !card.lot.blocked}
-            <p class="soft">
-              The next piece: going on costs {shop.money(card.lot.go_on.go_on_cost)}, changing first
-              {shop.money(card.lot.go_on.change_cost)}.
-            </p>
-          {/if}
-        </div>
-      {/if}
-      {#if last && last.band.id === card.band_id}
-        {#if last.to_confirm}
-          <p class="unready" role="alert">
-            <strong>{shop.words(last.to_confirm)}</strong> Kept; it moves no wear until confirmed.
-          </p>
-          <Action main onclick={() => void believe(last.id)}>Yes, it was so</Action>
-        {:else}
-          <Wear run={last} />
-        {/if}
-        {#if last.without_card}<p class="soft">Marked: {last.without_card}</p>{/if}
-        <Action href="#/rack/{last.band.id}">Its whole life</Action>
-        <Action onclick={() => void takeBack()}>Take the run back</Action>
-      {:else if setup?.job_id === jobId && setup}
-        {@const band = setup.option.band}
-        <p class="edge">
-          <EdgeTip edge={band.edge} radius_um={band.tip_radius_um} />
-          <span class="mono">{band.label}</span>
-        </p>
-        <p>Edge used: {percent(band.dullness)}.</p>
-        {#if setup.option.figures.lasts !== null}
-          <p>
-            {setup.option.figures.lasts > 0.99
-              ? "Better than 99 %"
-              : percent(setup.option.figures.lasts)} chance that it lasts all {ticket.draft.count};
-            then {percent(setup.option.figures.dullness_after)} of the edge is used.
-          </p>
-        {/if}
-      {/if}
-      {#if setup?.job_id === jobId && setup}
-        <Cautions
-          cautions={setup.cautions.filter((c) => c.level !== "note")}
-          disclaimer={setup.disclaimer}
-        />
-      {/if}
+      <BandSide
+        {card}
+        setup={setup?.job_id === jobId ? setup : null}
+        count={ticket.draft.count}
+        onbelieve={(id) => void believe(id)}
+        ontakeback={() => void takeBack()}
+      />
     </section>
   </div>
 {:else}
@@ -411,17 +339,6 @@
 {/if}
 
 <style>
-  .lot {
-    padding-bottom: var(--s3);
-    border-bottom: var(--rule) solid var(--hairline);
-  }
-  .lot p {
-    margin: 0 0 var(--s1);
-  }
-  .lot[data-better="change"] {
-    border-left: var(--s2) solid var(--vermilion);
-    padding-left: var(--s3);
-  }
   .empty {
     display: grid;
     gap: var(--s4);
@@ -436,17 +353,6 @@
   h1 strong {
     font-weight: 650;
     color: var(--jade);
-  }
-  .left {
-    padding-bottom: var(--s2);
-  }
-  .unready {
-    padding-bottom: var(--s3);
-    color: var(--vermilion);
-  }
-  .done {
-    padding-bottom: var(--s3);
-    font-weight: 600;
   }
   .run {
     display: grid;
@@ -526,12 +432,6 @@
     display: grid;
     gap: var(--s3);
     justify-items: start;
-  }
-  .edge {
-    font-size: var(--figure);
-    font-weight: 650;
-    display: flex;
-    gap: var(--s4);
   }
   @media (max-width: 900px) {
     .run {

@@ -1,17 +1,22 @@
 <script lang="ts">
-  import type { RunInput } from "../../api/schema";
+  import type { RunInput, SignEffect } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
+  import { percent } from "../../lib/units";
 
   type Symptoms = NonNullable<RunInput["symptoms"]>;
   interface Props {
     /** What was seen, heard or felt, by the words of the record. */
     symptoms: Symptoms;
+    /** What each sign would do to this edge, as the run card holds it. */
+    effects?: readonly SignEffect[];
     onsymptoms: (symptoms: Symptoms) => void;
   }
-  const { symptoms, onsymptoms }: Props = $props();
+  const { symptoms, effects = [], onsymptoms }: Props = $props();
 
   const known = $derived(shop.reference?.signs ?? []);
   const stop = $derived(known.find((s) => s.stop && symptoms.includes(s.key))?.stop);
+  const tapped = $derived(effects.filter((e) => symptoms.includes(e.sign)));
+  const name = (key: string) => known.find((s) => s.key === key)?.name ?? key;
 
   function toggle(symptom: Symptoms[number]): void {
     onsymptoms(
@@ -33,8 +38,21 @@
   </div>
 </fieldset>
 {#if stop}
-  <p role="alert"><strong>Stop.</strong> {stop}</p>
+  <p class="stop" role="alert"><strong>Stop.</strong> {stop}</p>
 {/if}
+{#each tapped as effect (effect.sign)}
+  <p class="effect" data-do={effect.do} role="status">
+    <strong>{name(effect.sign)}:</strong>
+    {shop.words(effect.words)}
+    {#if effect.dullness_after > effect.dullness_before + 0.005}
+      <span class="soft"
+        >It makes the edge {percent(effect.dullness_after)} used instead of {percent(
+          effect.dullness_before,
+        )}.</span
+      >
+    {/if}
+  </p>
+{/each}
 
 <style>
   legend {
@@ -57,12 +75,22 @@
     color: var(--ground);
     font-weight: 650;
   }
-  p {
+  .stop {
     border-left: var(--s2) solid var(--vermilion);
     background: var(--vermilion-pale);
     padding: var(--s3);
   }
-  strong {
+  .stop strong {
     color: var(--vermilion);
+  }
+  .effect {
+    border-left: var(--s2) solid var(--brass);
+    padding: var(--s1) var(--s3);
+  }
+  .effect[data-do="nothing"] {
+    border-left-color: var(--hairline);
+  }
+  .effect[data-do="change"] {
+    border-left-color: var(--vermilion);
   }
 </style>

@@ -2,7 +2,7 @@
   import { onDestroy } from "svelte";
 
   import { ask, client, Problem, wordsOf } from "../../api/client";
-  import type { CutListInput, YieldAnswer } from "../../api/schema";
+  import type { CutListInput, StockAnswer, YieldAnswer } from "../../api/schema";
   import { Edit } from "../../lib/edit.svelte";
   import { Latest } from "../../lib/latest";
   import { shop } from "../../lib/shop.svelte";
@@ -48,9 +48,19 @@
   const SETTLE_MS = 250;
   const perUnit = $derived(shop.units === "inch" ? 25.4 : 1);
 
+  /** Before the tables have come. */
+  const NO_LOSSES = {
+    kerf_mm: 0,
+    clean_up_per_face_mm: 0,
+    prepare_loss_mm: 0,
+    crosscut_kerf_mm: 0,
+    trim_mm: 0,
+  };
+
   /** A first billet and piece by the job in hand. */
   function start(): Draft {
     const d = ticket.draft;
+    const usual = shop.reference?.losses ?? NO_LOSSES;
     const say = (mm: number) => String(Number((mm / perUnit).toFixed(3)));
     return {
       billets: [
@@ -72,11 +82,11 @@
           value: "10",
         },
       ],
-      kerf_mm: ticket.band?.kerf_mm ?? 1.4,
-      clean_up_per_face_mm: 0.5,
-      prepare_loss_mm: 1,
-      crosscut_kerf_mm: 3,
-      trim_mm: 20,
+      kerf_mm: ticket.band?.kerf_mm ?? usual.kerf_mm,
+      clean_up_per_face_mm: usual.clean_up_per_face_mm,
+      prepare_loss_mm: usual.prepare_loss_mm,
+      crosscut_kerf_mm: usual.crosscut_kerf_mm,
+      trim_mm: usual.trim_mm,
     };
   }
   const edit = new Edit<Draft>(
@@ -147,6 +157,29 @@
   function drop(table: Table, place: number): void {
     edit.set({ [table]: draft[table].filter((_, i) => i !== place) });
   }
+  const MOST_BILLETS = 50;
+
+  /** The rack's billets of the job's wood; all of them where it has none. */
+  async function fromRack(): Promise<void> {
+    const rack = (await ask(client.GET("/api/stock"))).filter((s) => s.kind === "billet");
+    const own = rack.filter((s) => s.material === ticket.draft.material);
+    const taken = (own.length > 0 ? own : rack).slice(0, MOST_BILLETS);
+    if (taken.length === 0) {
+      general = "No billet lies on the rack: put some there, under Stock.";
+      return;
+    }
+    edit.set({ billets: taken.map(lineOf) });
+  }
+  function lineOf(billet: StockAnswer): Line {
+    const say = (mm: number) => String(Number((mm / perUnit).toFixed(3)));
+    return {
+      label: billet.label,
+      thickness_mm: say(billet.thickness_mm ?? 0),
+      height_mm: say(billet.height_mm ?? 0),
+      length_mm: say(billet.length_mm),
+      bow_mm: say(Math.abs(billet.bow_mm)),
+    };
+  }
   const labels = $derived(draft.pieces.map((p) => p.label ?? ""));
 </script>
 
@@ -197,6 +230,7 @@
   <section>
     <h2>Billets</h2>
     {@render table("billets", BILLET)}
+    <Action onclick={() => void fromRack()}>Take them from the rack</Action>
   </section>
   <section>
     <h2>Pieces wanted</h2>

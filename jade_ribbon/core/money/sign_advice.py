@@ -1,0 +1,111 @@
+"""A sign at the saw: what it does to the edge's odds, and what to do now."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from jade_ribbon.core.edge.keenness import LEFT_AFTER_SMOKE, SIGN_ODDS, keenness
+from jade_ribbon.core.edge.signs import SYMPTOMS, Symptom
+from jade_ribbon.core.quantities.words import Said, quantity, sentence
+
+DoNow = Literal["nothing", "ease", "clean", "change"]
+
+GUMMED = 0.45
+"""From here on gum explains heat and a hard push."""
+GUM_EXPLAINS = frozenset(("burn", "smoke", "hard_push", "gummed"))
+EASED = frozenset(("barrel", "wander", "waves", "washboard", "vibration", "hard_push", "squeal"))
+"""What less push mends at once, whatever else it comes of."""
+EASED_TO = 0.7
+
+
+@dataclass(frozen=True)
+class EdgeNow:
+    """An edge as it is known: dullness by its metres, and what signs have done to it so far."""
+
+    by_metres: float
+    retired: int
+    odds: float
+    left_factor: float
+    fouling: float
+
+
+@dataclass(frozen=True)
+class SignEffect:
+    """What one sign moves: dullness before and after, 0 as new; and what to do now."""
+
+    sign: Symptom
+    dullness_before: float
+    dullness_after: float
+    do: DoNow
+    words: Said
+
+
+def _do(sign: Symptom, edge: EdgeNow, after: float, limit: float) -> DoNow:
+    if sign in GUM_EXPLAINS and (sign == "gummed" or edge.fouling >= GUMMED):
+        return "clean"
+    if sign in SIGN_ODDS and after >= limit:
+        return "change"
+    return "ease" if sign in EASED else "nothing"
+
+
+def sign_effect(
+    sign: Symptom,
+    edge: EdgeNow,
+    *,
+    limit: float,
+    feed_m_min: float | None,
+    floor_m_min: float,
+    size_exponent_m: float,
+) -> SignEffect:
+    """One sign more on an edge, against the dullest this finish allows.
+
+    Gum is cleaned before an edge is called dull. Easing goes to seven tenths of the feed, never
+    under the least at which teeth cut; the push goes as feed^(1 - m).
+
+    Source: keenness, "Signs"; docs/model "What to do on a sign".
+    """
+
+    def dull(odds: float, left: float) -> float:
+        return keenness(edge.by_metres, retired=edge.retired, odds=odds, left_factor=left)
+
+    before = dull(edge.odds, edge.left_factor)
+    left = edge.left_factor * (LEFT_AFTER_SMOKE if sign == "smoke" else 1.0)
+    after = dull(edge.odds * SIGN_ODDS.get(sign, 1.0), left)
+    do = _do(sign, edge, after, limit)
+    words: Said = {
+        "nothing": "Note it and go on; three such in a row are no chance.",
+        "ease": "Ease the feed.",
+        "clean": "Clean the band: gum alone does that. Then look again.",
+        "change": "Change the band: with this sign its edge is past what this finish takes.",
+    }[do]
+    if do == "ease" and feed_m_min is not None:
+        eased = max(EASED_TO * feed_m_min, floor_m_min)
+        if eased < 0.97 * feed_m_min:
+            less = 100.0 * (1.0 - (eased / feed_m_min) ** (1.0 - size_exponent_m))
+            to = quantity(eased, "feed")
+            words = sentence("Ease the feed to ", to, f": the push falls by {less:.0f} %.")
+        else:
+            do = "nothing"
+            words = "The feed is at its least already: go on to the checks of Set up."
+    return SignEffect(sign, before, after, do, words)
+
+
+def sign_effects(
+    edge: EdgeNow,
+    *,
+    limit: float,
+    feed_m_min: float | None,
+    floor_m_min: float,
+    size_exponent_m: float,
+) -> tuple[SignEffect, ...]:
+    """What each sign would do, so that the run card tells it with the network down."""
+    return tuple(
+        sign_effect(
+            sign,
+            edge,
+            limit=limit,
+            feed_m_min=feed_m_min,
+            floor_m_min=floor_m_min,
+            size_exponent_m=size_exponent_m,
+        )
+        for sign in SYMPTOMS
+    )

@@ -1,0 +1,84 @@
+"""What the run card holds for the one at the saw, worked out before, network or none."""
+
+import math
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.bands.slow_pass import SlowPass, slow_pass
+from jade_ribbon.core.choosing.evaluate import evaluate
+from jade_ribbon.core.edge.chips import ChipsSay, chips_table
+from jade_ribbon.core.edge.shop_life import own_life_m
+from jade_ribbon.core.money.sign_advice import EdgeNow, SignEffect, sign_effects
+from jade_ribbon.core.stock.fasteners import SlowZone, slow_zones, strikes_expected
+from jade_ribbon.services.planning.jobs import job_with_band
+from jade_ribbon.services.rack.bands import shop_lives
+from jade_ribbon.services.stock.records import core_fastener, fasteners
+from jade_ribbon.store.models import BandRow, JobRow, SawRow, StockRow
+
+
+@dataclass(frozen=True)
+class AtTheSaw:
+    """Signs and what to do on each, what chips say, where metal lies and how to pass it."""
+
+    signs: tuple[SignEffect, ...]
+    chips: tuple[ChipsSay, ...]
+    floor_m_min: float
+    ceiling_m_min: float
+    slow: SlowPass
+    stock_id: int | None
+    stock_label: str
+    stock_length_mm: float
+    zones: tuple[SlowZone, ...]
+    strikes: float
+    """Strikes to expect of one cut through the middle of the stock."""
+
+
+def at_the_saw(session: Session, row: JobRow) -> AtTheSaw | None:
+    """For a job with its saw and band; None before both are chosen or where no feed is known."""
+    saw = session.get(SawRow, row.saw_id) if row.saw_id else None
+    band = session.get(BandRow, row.band_id) if row.band_id else None
+    if saw is None or band is None:
+        return None
+    job, _ = job_with_band(session, row, saw, band.id)
+    if not job.bands:
+        return None
+    found = evaluate(job.bands[0], job)
+    window = found.window
+    if window is None:
+        return None
+    floor, ceiling = window.floor_m_min, window.ceiling_m_min
+    planned = found.run.feed_m_min if found.run else math.sqrt(floor * ceiling)
+    life = shop_lives(session).of(band.steel, band.sharpenings)
+    edge = EdgeNow(
+        band.edge_equivalent_m / own_life_m(life, used_m=band.edge_equivalent_m),
+        life.retired,
+        band.sign_odds,
+        band.left_factor,
+        band.fouling,
+    )
+    stock = session.get(StockRow, row.stock_id) if row.stock_id else None
+    marks = [core_fastener(f) for f in fasteners(session, stock.id)] if stock else []
+    thick = (stock.thickness_mm or stock.small_end_mm or 1.0) if stock else 1.0
+    return AtTheSaw(
+        sign_effects(
+            edge,
+            limit=job.rates.dullness_limit(job.cut.finish, job.rules),
+            feed_m_min=planned,
+            floor_m_min=floor,
+            size_exponent_m=job.cut.material.size_exponent_m,
+        ),
+        chips_table(
+            floor_m_min=floor,
+            ceiling_m_min=max(ceiling, floor),
+            metal=job.cut.material.is_metal,
+        ),
+        floor,
+        ceiling,
+        slow_pass(found.facts, job, planned),
+        stock.id if stock else None,
+        stock.label if stock else "",
+        stock.length_mm if stock else 0.0,
+        slow_zones(marks, stock.length_mm) if stock else (),
+        strikes_expected(marks, [thick / 2.0], thickness_mm=thick),
+    )

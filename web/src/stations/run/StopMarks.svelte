@@ -1,0 +1,91 @@
+<script lang="ts">
+  import type { RunInput } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
+  import Action from "../../parts/Action.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+
+  type Stops = NonNullable<RunInput["stops"]>;
+  interface Props {
+    stops: Stops;
+    /** Of the piece, mm. */
+    length_mm: number;
+    onstops: (stops: Stops) => void;
+  }
+  const { stops, length_mm, onstops }: Props = $props();
+  const WHY = [
+    { key: "hands", name: "hands moved" },
+    { key: "knot", name: "a knot" },
+    { key: "jam", name: "it jammed" },
+    { key: "metal", name: "metal" },
+    { key: "other", name: "something else" },
+  ] as const;
+  let along = $state<number | null>(null);
+  const bad = $derived(along !== null && (along < 0 || along > length_mm));
+
+  function add(why: Stops[number]["why"]): void {
+    if (along === null || bad) return;
+    onstops([...stops, { along_mm: along, why }]);
+    along = null;
+  }
+</script>
+
+<details open={stops.length > 0}>
+  <summary>The feed stopped{stops.length ? `: ${stops.length}` : ""}</summary>
+  <div class="row">
+    <QuantityField
+      label="How far along the piece"
+      kind="length"
+      value={along}
+      error={bad ? `is past the end; accepted: 0 to ${shop.say(length_mm, "length")}` : ""}
+      onvalue={(v) => (along = v)}
+    />
+    <fieldset disabled={along === null || bad}>
+      <legend>Why</legend>
+      {#each WHY as why (why.key)}
+        <button type="button" onclick={() => add(why.key)}>{why.name}</button>
+      {/each}
+    </fieldset>
+  </div>
+  <ul>
+    {#each stops as stop, i (i)}
+      <li>
+        <span class="mono">{shop.say(stop.along_mm, "length")}</span>
+        {WHY.find((w) => w.key === stop.why)?.name ?? stop.why}
+        <Action onclick={() => onstops(stops.filter((_, j) => j !== i))}>Remove</Action>
+      </li>
+    {/each}
+  </ul>
+</details>
+
+<style>
+  summary {
+    min-height: var(--touch);
+    align-content: center;
+    cursor: pointer;
+    font-weight: 600;
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+    align-items: end;
+  }
+  legend {
+    font-weight: 600;
+  }
+  button {
+    min-height: var(--touch);
+    padding: 0 var(--s3);
+    background: none;
+    border: var(--hair) solid var(--ink);
+  }
+  fieldset:disabled button {
+    color: var(--ink-soft);
+    border-color: var(--hairline);
+  }
+  li {
+    display: flex;
+    gap: var(--s3);
+    align-items: center;
+  }
+</style>

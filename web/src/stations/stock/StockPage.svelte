@@ -1,0 +1,315 @@
+<script lang="ts">
+  import { ask, askPatiently, client, wordsOf } from "../../api/client";
+  import type { StockAnswer, StockPlan, StockQuestion } from "../../api/schema";
+  import { Latest } from "../../lib/latest";
+  import { notice } from "../../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { ticket } from "../../lib/ticket.svelte";
+  import type { Said } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import QuantityField from "../../parts/QuantityField.svelte";
+  import BilletLength from "./BilletLength.svelte";
+  import BilletSection from "./BilletSection.svelte";
+  import LogEnd from "./LogEnd.svelte";
+  import MetalMap from "./MetalMap.svelte";
+  import Opening from "./Opening.svelte";
+  import { CALLED } from "./stock";
+  import StockForm from "./StockForm.svelte";
+  import Ways from "./Ways.svelte";
+
+  const { params }: { params: { id: string } } = $props();
+  const id = $derived(Number(params.id));
+  const usual = shop.reference?.losses;
+  const START = {
+    clean_up_per_face_mm: 0,
+    trim_mm: usual?.trim_mm ?? 0,
+    crosscut_kerf_mm: usual?.crosscut_kerf_mm ?? 0,
+    joint_loss_mm: usual?.joint_loss_mm ?? 0,
+    bought_mm: null as number | null,
+    board_mm: null as number | null,
+    cant_mm: null as number | null,
+  };
+  let plan = $state.raw<StockPlan | null>(null);
+  let asked = $state.raw(START);
+  /** Cuts dragged by hand; null while they lie as worked out. */
+  let cuts = $state.raw<number[] | null>(null);
+  let fault = $state<Said>("");
+  let editing = $state(false);
+  const latest = new Latest();
+
+  async function load(): Promise<void> {
+    const body: StockQuestion = {
+      ...asked,
+      ...(ticket.id === null ? {} : { job_id: ticket.id }),
+      ...(cuts === null ? {} : { cuts_mm: cuts }),
+    };
+    try {
+      const found = await latest.take(() =>
+        askPatiently(() =>
+          client.POST("/api/stock/{stock_id}/plan", { params: { path: { stock_id: id } }, body }),
+        ),
+      );
+      if (found === null) return;
+      plan = found;
+      fault = "";
+    } catch (problem) {
+      fault = wordsOf(problem);
+    }
+  }
+  // Another piece, or another job in hand, is asked for; the server answers.
+  $effect(() => {
+    void id;
+    void ticket.job?.version;
+    cuts = null;
+    void load();
+  });
+
+  function change(changed: Partial<typeof START>): void {
+    asked = { ...asked, ...changed };
+    cuts = null;
+    void load();
+  }
+
+  async function take(): Promise<void> {
+    if (ticket.id === null) return;
+    const inHand = ticket.job?.stock_id === id;
+    const path = { job_id: ticket.id };
+    const body = { stock_id: inHand ? null : id };
+    ticket.take(await ask(client.POST("/api/jobs/{job_id}/stock", { params: { path }, body })));
+    notice.say(inHand ? "The job is free of it." : "The job is cut from it.");
+  }
+
+  const billet = $derived(plan?.billet ?? null);
+  const stock = $derived<StockAnswer | null>(plan?.stock ?? null);
+  const way = $derived(billet?.worth.ways.find((w) => w.key === billet.worth.best) ?? null);
+  const marksSheet = $derived(
+    `/api/stock/${id}/marks.pdf?` +
+      new URLSearchParams({
+        job_id: String(ticket.id ?? ""),
+        clean_up_per_face_mm: String(asked.clean_up_per_face_mm),
+        cuts: (cuts ?? billet?.cuts_mm ?? []).map((c) => c.toFixed(3)).join(","),
+      }).toString(),
+  );
+</script>
+
+{#if stock && plan}
+  <h1>
+    <strong class="mono">{stock.label}</strong>, {stock.material_name}
+    {#if stock.parent_label}<span class="soft">, part of {stock.parent_label}</span>{/if}
+  </h1>
+  <p class="size">
+    <span class="mono">
+      {#if stock.kind === "log"}⌀ {shop.say(stock.small_end_mm ?? 0, "length")}{:else}{shop.number(
+          stock.thickness_mm ?? 0,
+          "length",
+        )} × {shop.say(stock.height_mm ?? 0, "length")}{/if} × {shop.say(stock.length_mm, "long")}
+    </span>
+    {#if stock.price !== null}· {shop.money(stock.price)}{/if}
+    {#if stock.moisture_pct !== null}· {stock.moisture_pct} % moisture{/if}
+    {#if stock.place}· {stock.place}{/if}
+    {#if stock.state === "opened"}· <strong>opened: its parts are on the rack</strong>{/if}
+  </p>
+  <div class="verdict" data-verdict={stock.readiness.verdict}>
+    <p><strong>{CALLED[stock.readiness.verdict]}</strong></p>
+    {#each stock.readiness.reasons as reason, i (i)}<p>{shop.words(reason)}</p>{/each}
+  </div>
+  <div class="actions no-print">
+    {#if ticket.id !== null && stock.state === "in"}
+      <Action main onclick={() => void take()}
+        >{ticket.job?.stock_id === id ? "Free the job of it" : `Cut ${ticket.name} from it`}</Action
+      >
+    {/if}
+    <Action onclick={() => (editing = !editing)}>Edit</Action>
+    {#if billet}<Action href={marksSheet}>Marks at true size</Action>{/if}
+    <Action href="#/stock">Stock</Action>
+    <Action href="#/changes/stock/{id}">Changes</Action>
+  </div>
+  {#if editing}
+    <StockForm
+      piece={stock}
+      kind={stock.kind === "log" ? "log" : "billet"}
+      onsaved={() => {
+        editing = false;
+        void load();
+      }}
+    />
+  {/if}
+  {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
+  {#if plan.why_not}<p class="why">{shop.words(plan.why_not)}</p>{/if}
+  {#if billet && way}
+    <section aria-label="What it gives" aria-live="polite">
+      <p class="gives">
+        <strong class="mono">{billet.laid.pieces * way.sections}</strong>
+        of {ticket.draft.count} pieces
+        <span class="soft"
+          >({billet.laid.pieces} across, {way.sections} along) with {plan.cut_with.band_label ||
+            "no band chosen"}, kerf {shop.say(plan.cut_with.kerf_mm, "thin")}{plan.cut_with.assumed
+            ? ", its feed assumed"
+            : ""}</span
+        >
+      </p>
+      <p>
+        <span class="mono">{(100 * billet.laid.piece_share).toFixed(0)} %</span> of the thickness is
+        pieces, <span class="mono">{(100 * billet.laid.kerf_share).toFixed(0)} %</span> dust,
+        <span class="mono">{(100 * billet.laid.rest_share).toFixed(0)} %</span> left over.
+        {#if cuts}<Action
+            onclick={() => {
+              cuts = null;
+              void load();
+            }}>Lay them anew</Action
+          >{/if}
+      </p>
+      <BilletSection
+        thickness_mm={stock.thickness_mm ?? 1}
+        height_mm={stock.height_mm ?? 1}
+        usable_mm={billet.usable_mm}
+        kerf_mm={plan.cut_with.kerf_mm}
+        cuts={cuts ?? billet.cuts_mm}
+        slices={billet.laid.slices}
+        leaves={billet.leaves}
+        oncuts={(moved) => {
+          cuts = moved;
+          void load();
+        }}
+      />
+      <p class="soft">
+        Drag a cut, or move it with the arrow keys. Hatched: what truing takes. A brass mark stands
+        on the side that a leaf shows once its pair is opened; all {billet.laid.pieces} together make
+        a panel <span class="mono">{shop.say(billet.leaves.panel_width_mm, "length")}</span> wide.
+      </p>
+    </section>
+    <Ways {billet} count={ticket.draft.count} />
+  {/if}
+  {#if plan.log}
+    <section aria-label="What it gives" aria-live="polite">
+      <p class="gives"><strong>{shop.words(plan.log.words)}</strong></p>
+      <LogEnd plan={plan.log} small_end_mm={stock.small_end_mm ?? 0} bark_mm={stock.bark_mm ?? 0} />
+    </section>
+  {/if}
+  {#if stock.kind === "billet"}
+    <BilletLength
+      length_mm={stock.length_mm}
+      thickness_mm={stock.thickness_mm ?? 1}
+      bow_mm={stock.bow_mm}
+      twist_mm={stock.twist_mm}
+      trim_mm={asked.trim_mm}
+      piece_mm={ticket.draft.length_mm}
+      sections={way?.sections ?? 0}
+      crosscut_mm={asked.crosscut_kerf_mm}
+      marks={plan.metal.marks}
+      zones={plan.metal.zones}
+    />
+    {#if billet}<Opening {stock} plan={billet} kerf_mm={plan.cut_with.kerf_mm} />{/if}
+  {/if}
+  <details class="no-print">
+    <summary>What it is reckoned with</summary>
+    <div class="fields">
+      {#if stock.kind === "billet"}
+        <QuantityField
+          label="Clean-up, each face"
+          kind="thin"
+          value={asked.clean_up_per_face_mm}
+          onvalue={(v) => change({ clean_up_per_face_mm: v ?? 0 })}
+        />
+        <QuantityField
+          label="Kerf of the crosscut"
+          kind="thin"
+          value={asked.crosscut_kerf_mm}
+          onvalue={(v) => change({ crosscut_kerf_mm: v ?? 0 })}
+        />
+        <QuantityField
+          label="Joint, off each edge"
+          kind="thin"
+          value={asked.joint_loss_mm}
+          onvalue={(v) => change({ joint_loss_mm: v ?? 0 })}
+        />
+        <QuantityField
+          label="Or bought this thick, and planed"
+          kind="length"
+          value={asked.bought_mm}
+          onvalue={(v) => change({ bought_mm: v })}
+        />
+      {:else}
+        <QuantityField
+          label="Boards this thick"
+          kind="length"
+          value={asked.board_mm ?? ticket.draft.slice_mm}
+          onvalue={(v) => change({ board_mm: v })}
+        />
+        <QuantityField
+          label="A cant this thick"
+          kind="length"
+          help="Empty: the one that gives most."
+          value={asked.cant_mm}
+          onvalue={(v) => change({ cant_mm: v })}
+        />
+      {/if}
+      <QuantityField
+        label="Trim, each end"
+        kind="length"
+        value={asked.trim_mm}
+        onvalue={(v) => change({ trim_mm: v ?? 0 })}
+      />
+    </div>
+  </details>
+  <MetalMap stock_id={id} metal={plan.metal} onchanged={() => void load()} />
+{:else if fault}
+  <p class="fault" role="alert">{shop.words(fault)}</p>
+  <Action href="#/stock">Stock</Action>
+{:else}
+  <p class="soft">Reading …</p>
+{/if}
+
+<style>
+  h1 strong {
+    color: var(--jade);
+  }
+  .size {
+    padding-bottom: var(--s3);
+  }
+  .verdict {
+    padding: var(--s2) var(--s4);
+    border-left: var(--s2) solid var(--ink-soft);
+    background: var(--paper);
+  }
+  .verdict[data-verdict="ready"] {
+    border-left-color: var(--jade);
+  }
+  .verdict[data-verdict="not_ready"] {
+    border-left-color: var(--vermilion);
+  }
+  .actions {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+    padding: var(--s3) 0;
+  }
+  .gives {
+    font-size: var(--text-large);
+  }
+  .gives .mono {
+    font-size: var(--figure);
+  }
+  .gives .soft {
+    font-size: var(--text);
+  }
+  .why {
+    font-size: var(--text-large);
+  }
+  .fault {
+    color: var(--vermilion);
+    font-weight: 600;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(14rem, 1fr));
+    gap: var(--s4);
+    padding: var(--s3) 0;
+  }
+  summary {
+    min-height: var(--touch);
+    align-content: center;
+    font-weight: 650;
+    cursor: pointer;
+  }
+</style>

@@ -1,0 +1,63 @@
+import type { StockAnswer, StockReadiness } from "../../api/schema";
+
+/** What the core's verdict on a piece of stock is called. */
+export const CALLED: Readonly<Record<StockReadiness["verdict"], string>> = {
+  ready: "ready to saw",
+  not_ready: "not ready",
+  cannot_tell: "cannot tell",
+};
+
+/** The fields of a piece of stock that a form holds. */
+export const FIELDS = [
+  "kind",
+  "label",
+  "material",
+  "thickness_mm",
+  "height_mm",
+  "length_mm",
+  "small_end_mm",
+  "bark_mm",
+  "bow_mm",
+  "twist_mm",
+  "moisture_pct",
+  "trued",
+  "reactive",
+  "suspect",
+  "price",
+  "place",
+  "note",
+] as const satisfies readonly (keyof StockAnswer)[];
+
+export type StockDraft = Pick<StockAnswer, (typeof FIELDS)[number]>;
+
+export const TRUED = [
+  { key: "none", name: "nothing yet" },
+  { key: "face", name: "a face" },
+  { key: "face_edge", name: "a face and an edge" },
+  { key: "four", name: "all four" },
+] as const;
+
+export const SUSPECTS = [
+  { key: "none", name: "nothing" },
+  { key: "nails", name: "metal" },
+  { key: "paint", name: "paint" },
+  { key: "grit", name: "grit" },
+] as const;
+
+/** How far a bow stands off at a share of the length, as a share of its greatest: a parabola. */
+export function bowAt(share: number): number {
+  return 4 * share * (1 - share);
+}
+
+/** Where a dragged cut may go: after the cut before it with its kerf, before the one after. */
+export function heldCut(
+  cuts: readonly number[],
+  place: number,
+  wanted: number,
+  kerf: number,
+  most: number,
+): number {
+  const low = place === 0 ? 0 : (cuts[place - 1] ?? 0) + kerf;
+  const high = place === cuts.length - 1 ? most - kerf : (cuts[place + 1] ?? most) - kerf;
+  return Math.min(Math.max(wanted, low), high);
+}
