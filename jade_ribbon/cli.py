@@ -93,7 +93,7 @@ def yield_(file: BinaryIO) -> None:
 
     try:
         job = read_yield(file.read())
-        plan, _ = best_plan(job)
+        plan = best_plan(job).plan
     except InputError as error:
         _fail(error)
     _say(plan_record(job, plan))

@@ -5,6 +5,7 @@ import inspect
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from jade_ribbon.core.faults import ridges
 from jade_ribbon.core.inspection import evidence, thickness
 from jade_ribbon.core.mechanics import (
     bending,
@@ -58,6 +59,7 @@ CALCULATIONS: Mapping[str, Callable[..., Any]] = {
         evidence.side_share_posterior,
         evidence.energy_posterior,
         logs.log_boards,
+        ridges.ridge_source,
         billets.bowed_billet,
         joinery.segment_gap,
         joinery.pivot,

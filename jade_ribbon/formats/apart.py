@@ -60,16 +60,19 @@ def close() -> None:
 atexit.register(close)
 
 
-def read_apart(field: str, read: Callable[P, R], *args: P.args, **kwargs: P.kwargs) -> R:
+def read_apart(
+    field: str, read: Callable[..., R], *args: object, limit_s: float | None = None
+) -> R:
     """What a reading function gives, read in a process that is ended when it takes too much.
 
-    Raises what it raises; InputError for the `field` when it takes over `MOST_SECONDS` or over
-    `MOST_MEMORY_BYTES`.
+    Raises what it raises; InputError for the `field` when it takes over `limit_s` (`MOST_SECONDS`
+    when None) or over `MOST_MEMORY_BYTES`.
     """
-    future = _readers().schedule(read, args=args, kwargs=kwargs, timeout=MOST_SECONDS)
+    limit = MOST_SECONDS if limit_s is None else limit_s
+    future = _readers().schedule(read, args=args, timeout=limit)
     try:
         found: R = future.result()
     except (TookTooLong, MemoryError, ProcessExpired) as problem:
         megabytes = MOST_MEMORY_BYTES // 1024 // 1024
-        raise refuse(field, RUNAWAY.format(seconds=MOST_SECONDS, megabytes=megabytes)) from problem
+        raise refuse(field, RUNAWAY.format(seconds=limit, megabytes=megabytes)) from problem
     return found

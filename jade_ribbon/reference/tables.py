@@ -391,3 +391,17 @@ class PreflightRow:
 def preflight() -> Mapping[str, PreflightRow]:
     """The four taps before the start, in order."""
     return _keyed("preflight", PreflightRow)
+
+
+@dataclass(frozen=True)
+class TrialWood:
+    """A material cheap enough to try a set-up on, and where it is found."""
+
+    key: str
+    why: str
+
+
+@lru_cache
+def trial_woods() -> Mapping[str, TrialWood]:
+    """Cheap materials by key."""
+    return _keyed("trial_woods", TrialWood)

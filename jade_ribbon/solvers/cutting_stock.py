@@ -1,5 +1,6 @@
 """The best choice of patterns: greatest value, then fewest billets, then the largest left-over."""
 
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
@@ -34,6 +35,8 @@ class StockChoice:
 
     times: tuple[int, ...]
     proven: bool
+    at_most: float
+    """No choice of these patterns has more value."""
 
 
 def _parts(value: float, parts: int) -> int:
@@ -79,12 +82,14 @@ def solve(
     solver = _solver(seconds)
     state = solver.solve(model, Told())
     if state not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-        return StockChoice((0,) * count, False)
+        return StockChoice((0,) * count, False, math.inf)
     best = round(solver.objective_value)
     found = tuple(solver.value(x) for x in times)
     proven = state == cp_model.OPTIMAL
     model.add(value >= best)
-    return StockChoice(_tidied(model, times, mine, lengths, rooms, program, found, seconds), proven)
+    most = solver.best_objective_bound / MONEY_PARTS
+    tidy = _tidied(model, times, mine, lengths, rooms, program, found, seconds)
+    return StockChoice(tidy, proven, most)
 
 
 def _solver(seconds: float) -> "cp_model.CpSolver":

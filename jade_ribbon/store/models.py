@@ -517,6 +517,7 @@ class FaceRow(Base):
     strand_force_N: Mapped[float | None]
     side_share_usual: Mapped[float]
     roughness: Mapped[int | None]
+    rough_over: Mapped[int | None]
     ridge_mm: Mapped[float | None]
     speed_m_s: Mapped[float | None]
     trial: Mapped[str] = mapped_column(String(80), server_default=text("''"), default="")

@@ -3,12 +3,11 @@
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.operations import operation
-from jade_ribbon.formats.yield_job import CutListInput
 from jade_ribbon.services.stock import yields
 
 
-@operation("POST", "/api/yield", answer=yields.YieldAnswer, body=CutListInput, asks=True)
-def cut_list(session: Session, body: CutListInput) -> yields.YieldAnswer:
+@operation("POST", "/api/yield", answer=yields.YieldAnswer, body=yields.CutListQuestion, asks=True)
+def cut_list(session: Session, body: yields.CutListQuestion) -> yields.YieldAnswer:
     """The best plan found for a cut list: sections, slices, what is left."""
     del session
     return yields.answer(body)

@@ -39,6 +39,7 @@ EVENT_KINDS = (
     "mended",
     "still_good",
     "life_confirmed",
+    "face_read",
 )
 
 
@@ -212,6 +213,9 @@ def after_event(state: BandHistory, event: EventFact) -> BandHistory:
         return _damaged(state, event)
     if event.kind in ("still_good", "life_confirmed"):
         return _confirmed(state, event)
+    if event.kind == "face_read" and state.late_signs:
+        *before, last = state.late_signs
+        return replace(state, late_signs=(*before, (*last, event.detail)))
     if event.kind in ("sent_out", "returned"):
         return replace(state, out=event.kind == "sent_out")
     if event.kind == "scrapped":

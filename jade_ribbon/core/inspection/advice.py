@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from jade_ribbon.core.inspection.face import Face, FacePart
-from jade_ribbon.core.quantities.words import Said, figure, quantity, sentence
+from jade_ribbon.core.quantities.words import Said, figure, join, quantity, sentence
 
 AIMED_SHARE = 0.6
 """A change aims at so much of the tolerance, so that the next board is well within it."""
@@ -28,6 +28,8 @@ class SetFigures:
     high_MPa: float
     fence_bolt_spacing_mm: float | None = None
     guard_gap_mm: float | None = None
+    stops_mm: tuple[float, ...] = ()
+    """Where the feed stopped, along the piece."""
 
 
 @dataclass(frozen=True)
@@ -103,6 +105,12 @@ def _barrel(part: FacePart, given: SetFigures) -> Advice:
 
 
 def _waves(part: FacePart, given: SetFigures) -> Advice:
+    if given.stops_mm:
+        places = join(", ", (quantity(stop, "length") for stop in given.stops_mm))
+        words = sentence(
+            "Feed without stopping: it stopped at ", places, ", and the band marks it."
+        )
+        return Advice("waves", "The feed stopped and went on.", words)
     words = "Measure the spacing of the ridges; look at guides and weld; feed without stopping."
     return Advice("waves", "Something comes round, or the feed stopped and went on.", words)
 

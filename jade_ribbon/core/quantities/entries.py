@@ -75,6 +75,7 @@ ENTRIES: Mapping[str, Range] = {
     "segments": Range(3, 200),
     "small_angle_deg": Range(-20, 20),
     "from_pin_mm": Range(-500, 500),
+    "ridge_mm": Range(0.1, 500),
     # house rules and rates
     "guard_gap_mm": Range(2, 50),
     "gauge_length_mm": Range(10, 2000),

@@ -91,6 +91,8 @@ RANGES: Mapping[str, Range] = {
     "smallest_wheel_diameter_mm": _positive(10_000),
     "wheel_diameter_mm": _positive(10_000),
     "wheel_rpm": _positive(100_000),
+    "spacing_mm": _positive(1000),
+    "span_Hz": _positive(20_000),
     "motor_rpm": _positive(100_000),
     "motor_pulley_mm": _positive(5000),
     "wheel_pulley_mm": _positive(5000),

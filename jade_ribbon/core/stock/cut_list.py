@@ -4,7 +4,7 @@ from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.errors import refuse
 
 SLACK_MM = 1e-6
 """Sums of decimals may be over by so much and still fit."""
@@ -120,19 +120,23 @@ def _fitting(job: YieldJob, billet: StockBillet, length_mm: float) -> list[int]:
     ]
 
 
-def _full(room_mm: float, takes_mm: Sequence[float], most: Sequence[int]) -> Iterator[list[int]]:
-    """Every way to fill a thickness to which nothing more can be added."""
+def _full(
+    room_mm: float, takes_mm: Sequence[float], most: Sequence[int], most_kinds: int
+) -> Iterator[list[int]]:
+    """Every way to fill a thickness, by so many kinds, to which nothing more can be added."""
 
     def fill(kind: int, room: float, counts: list[int]) -> Iterator[list[int]]:
+        kinds = sum(n > 0 for n in counts)
         if kind == len(takes_mm):
             if all(
-                n >= m or room + SLACK_MM < t
+                n >= m or room + SLACK_MM < t or (n == 0 and kinds >= most_kinds)
                 for n, m, t in zip(counts, most, takes_mm, strict=True)
             ):
                 yield list(counts)
             return
         take = takes_mm[kind]
-        for n in range(min(most[kind], int((room + SLACK_MM) / take)), -1, -1):
+        fits = int((room + SLACK_MM) / take) if kinds < most_kinds else 0
+        for n in range(min(most[kind], fits), -1, -1):
             counts.append(n)
             yield from fill(kind + 1, room - n * take, counts)
             counts.pop()
@@ -140,12 +144,27 @@ def _full(room_mm: float, takes_mm: Sequence[float], most: Sequence[int]) -> Ite
     yield from fill(0, room_mm, [])
 
 
-def patterns(job: YieldJob) -> list[Pattern]:
+FEWER_KINDS = (4, 3, 2, 1)
+"""Where there are too many ways to look at, only those of so few kinds in a section are."""
+
+
+def patterns(job: YieldJob) -> tuple[list[Pattern], bool]:
     """Full sections of every billet, one for each way its thickness can be filled.
 
-    A section is as long as the longest of its pieces. InputError where there are too many to
-    look at.
+    A section is as long as the longest of its pieces. Where there are too many ways, those of a
+    few kinds each; the second figure tells whether all were looked at. InputError where even
+    sections of one kind are too many.
     """
+    for most_kinds in (len(job.pieces), *FEWER_KINDS):
+        found = _patterns(job, most_kinds)
+        if found is not None:
+            return found, most_kinds >= len(job.pieces)
+    words = f"there are more than {MOST_PATTERNS} ways to fill them; accepted: fewer kinds of piece"
+    raise refuse("pieces", words)
+
+
+def _patterns(job: YieldJob, most_kinds: int) -> list[Pattern] | None:
+    """The ways of at most so many kinds a section; None where they are too many to look at."""
     found: list[Pattern] = []
     for place, billet in enumerate(job.billets):
         for length in sorted({p.length_mm for p in job.pieces}):
@@ -154,19 +173,14 @@ def patterns(job: YieldJob) -> list[Pattern]:
             fits = _fitting(job, billet, length)
             room = section_thickness_mm(job, billet, length) + job.kerf_mm
             takes = [slice_mm(job, job.pieces[i]) + job.kerf_mm for i in fits]
-            for counts in _full(room, takes, [job.pieces[i].count for i in fits]):
+            for counts in _full(room, takes, [job.pieces[i].count for i in fits], most_kinds):
                 whole = [0] * len(job.pieces)
                 for i, n in zip(fits, counts, strict=True):
                     whole[i] = n
                 if any(n and job.pieces[i].length_mm >= length for i, n in enumerate(whole)):
                     found.append(Pattern(place, length, tuple(whole)))
                 if len(found) > MOST_PATTERNS:
-                    words = (
-                        f"there are more than {MOST_PATTERNS} ways to fill them; accepted: fewer"
-                    )
-                    raise InputError(
-                        [Fault("pieces", f"{words} kinds of piece or thinner billets")]
-                    )
+                    return None
     return found
 
 

@@ -1,53 +1,47 @@
 """Faces of sawn pieces: read, kept, advised on, and what they teach of their saw."""
 
 import dataclasses
-from collections.abc import Sequence
+import math
 from dataclasses import dataclass
 from datetime import datetime
+from typing import cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.bands.facts import FINISH_ORDER
 from jade_ribbon.core.choosing.at_the_cut import Evaluation, figures_at
+from jade_ribbon.core.choosing.cost import delivered_place
 from jade_ribbon.core.choosing.evaluate import evaluate
+from jade_ribbon.core.faults.ridges import RidgeSource, ridge_source, ridge_words
 from jade_ribbon.core.inspection.advice import Advice, SetFigures, advise_on
-from jade_ribbon.core.inspection.evidence import (
-    FACE_SD_LN,
-    FaceReading,
-    SideSharePosterior,
-    believed,
-    side_share_posterior,
-    teaching,
-)
 from jade_ribbon.core.inspection.face import Face, read_face
-from jade_ribbon.core.job import Job, Known
-from jade_ribbon.core.mechanics.straightness import (
-    MENDING_FACTOR,
-    SIDE_SHARE_SPREAD_LN,
-    side_share,
+from jade_ribbon.core.inspection.roughness import Grade, RoughnessSays, roughness_says
+from jade_ribbon.core.inspection.trend import TaperTrend
+from jade_ribbon.core.inspection.trial import (
+    TrialJudgement,
+    TrialProposal,
+    cheap_woods,
+    judge_trial,
+    propose_trial,
 )
+from jade_ribbon.core.job import Job, Known
+from jade_ribbon.core.mechanics.cutting import bite as bite_of
+from jade_ribbon.core.mechanics.straightness import MENDING_FACTOR, side_share
+from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.reference.tables import Material, trial_woods
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inspection.inputs import FaceInput
+from jade_ribbon.services.inspection.taught import SideKnown, side_known, trend_of
 from jade_ribbon.services.planning.jobs import job_with_band
-from jade_ribbon.services.records import as_record, get, log_change, projected
+from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.setup.roles import fittings_record
+from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.store.models import BandRow, FaceRow, JobRow, RunRow, SawRow
 
 USUAL_TOLERANCE_MM = 1.0
 """A job that names no accuracy is held to a millimetre."""
-
-
-@dataclass(frozen=True)
-class SideKnown:
-    """A saw's side share as a multiple of the usual, its eight-in-ten range, from so many faces."""
-
-    factor: float
-    low: float
-    high: float
-    faces: int
-    doubted: int
-    """Faces far from the usual that no others agree with: left out until they do."""
 
 
 @dataclass(frozen=True)
@@ -70,6 +64,16 @@ class FaceAnswer:
     feed_m_min: float
     feed_force_N: float | None
     advice: Advice | None
+    roughness: RoughnessSays | None
+    ridge_mm: float | None
+    ridges: RidgeSource | None
+    ridge_words: str
+    stops: list[float]
+    """Where the feed stopped in the run it comes from, mm along."""
+    trial: str
+    trial_name: str
+    judgement: TrialJudgement | None
+    """Of a trial: what it says of the job's own material."""
     change_id: int | None = None
 
 
@@ -87,6 +91,8 @@ class FacePage:
     """A caliper's stand-in is chosen, which reads by itself."""
     faces: list[FaceAnswer]
     side: SideKnown | None
+    trend: TaperTrend | None
+    proposal: TrialProposal | None
 
 
 @dataclass(frozen=True)
@@ -107,8 +113,13 @@ def last_feed(session: Session, job_id: int, band_id: int) -> float | None:
     ).first()
 
 
-def cut_of(session: Session, row: JobRow, feed_m_min: float | None) -> _Cut:
-    """A job's cut as its saw stands. ConflictError before saw and band are chosen."""
+def cut_of(
+    session: Session, row: JobRow, feed_m_min: float | None, trial: Material | None = None
+) -> _Cut:
+    """A job's cut as its saw stands, or a trial of it in another material.
+
+    ConflictError before saw and band are chosen.
+    """
     if row.saw_id is None or row.band_id is None:
         raise ConflictError("Plan it first: no saw and band are chosen.")
     saw: SawRow = get(session, "saw", row.saw_id)
@@ -118,6 +129,8 @@ def cut_of(session: Session, row: JobRow, feed_m_min: float | None) -> _Cut:
         raise ConflictError("The band of this job is not on the rack.")
     if saw.mounted_band_id == row.band_id and saw.tension_stress_MPa is not None:
         job = dataclasses.replace(job, stress_MPa=saw.tension_stress_MPa)
+    if trial is not None:
+        job = dataclasses.replace(job, cut=dataclasses.replace(job.cut, material=trial))
     band = evaluate(job.bands[0], job)
     feed = feed_m_min or last_feed(session, row.id, row.band_id) or _planned_feed(band, job)
     if feed is None:
@@ -151,17 +164,45 @@ def push_of(cut: _Cut) -> float | None:
     return float(figures_at(cut.band, cut.job, cut.feed_m_min).cut.feed_force_N)
 
 
-def add_face(session: Session, given: FaceInput) -> FaceAnswer:
+def _trial_of(session: Session, key: str) -> Material | None:
+    """The material of a trial; None for the job's own. InputError."""
+    if not key:
+        return None
+    table = material_table(session)
+    if key not in table:
+        words = f"{key!r} is not known; accepted: a material of the list"
+        raise InputError([Fault("trial", words, key)])
+    return table[key]
+
+
+def _roughness(grade: int | None, cut: _Cut) -> RoughnessSays | None:
+    """What a face's class says, against the finish asked and what these teeth leave."""
+    facts = cut.band.facts
+    speed = cut.band.speed
+    if grade is None or speed is None or not facts.has_teeth:
+        return None
+    bite = bite_of(
+        feed_m_min=cut.feed_m_min, speed_m_s=speed.speed_m_s, pitch_mm=facts.pitch_mm
+    ).bite_mm
+    return roughness_says(
+        cast(Grade, grade),
+        asked_place=FINISH_ORDER.index(cut.job.cut.finish),
+        left_place=delivered_place(facts, bite_mm=bite, job=cut.job),
+    )
+
+
+def add_face(session: Session, given: FaceInput, at: datetime | None = None) -> FaceAnswer:
     """Keep a face as read. InputError for readings that tell nothing; ConflictError."""
     row: JobRow = get(session, "job", given.job_id)
-    cut = cut_of(session, row, given.feed_m_min)
+    cut = cut_of(session, row, given.feed_m_min, _trial_of(session, given.trial))
     readings = [list(r) for r in given.readings]
     read_face(readings, tolerance_mm=tolerance_of(row))
+    rough = _roughness(given.roughness, cut)
     kept = FaceRow(
         job_id=row.id,
         saw_id=row.saw_id,
         band_id=row.band_id,
-        at=now(),
+        at=at or now(),
         who=given.who,
         piece=given.piece,
         readings=readings,
@@ -175,6 +216,11 @@ def add_face(session: Session, given: FaceInput) -> FaceAnswer:
         feed_force_N=push_of(cut),
         strand_force_N=cut.band.strand_force_N or None,
         side_share_usual=usual_side_share(cut),
+        roughness=given.roughness,
+        rough_over=None if rough is None else rough.over,
+        ridge_mm=given.ridge_mm,
+        speed_m_s=cut.band.speed.speed_m_s if cut.band.speed else None,
+        trial=given.trial,
     )
     session.add(kept)
     change = log_change(session, kept, "add", None)
@@ -193,6 +239,9 @@ def _answer(session: Session, row: FaceRow, cut: _Cut | None) -> FaceAnswer:
     band, saw = session.get(BandRow, row.band_id), session.get(SawRow, row.saw_id)
     assert band is not None and saw is not None
     face = read_face(row.readings, tolerance_mm=row.tolerance_mm)
+    trial = _trial_of(session, row.trial)
+    ridges = _ridges(row, band, saw, cut)
+    stops = _stops(session, row)
     return FaceAnswer(
         id=row.id,
         at=row.at,
@@ -209,11 +258,67 @@ def _answer(session: Session, row: FaceRow, cut: _Cut | None) -> FaceAnswer:
         tolerance_mm=row.tolerance_mm,
         feed_m_min=row.feed_m_min,
         feed_force_N=row.feed_force_N,
-        advice=None if cut is None else advise_on(face, _set_figures(row, saw, cut)),
+        advice=None if cut is None else advise_on(face, _set_figures(row, saw, cut, stops)),
+        roughness=None if cut is None else _roughness(row.roughness, cut),
+        ridge_mm=row.ridge_mm,
+        ridges=ridges,
+        ridge_words="" if ridges is None else ridge_words(ridges),
+        stops=stops,
+        trial=row.trial,
+        trial_name=trial.name if trial is not None else row.trial,
+        judgement=None if cut is None else _judged(session, row, face, trial, cut),
     )
 
 
-def _set_figures(row: FaceRow, saw: SawRow, cut: _Cut) -> SetFigures:
+def _ridges(row: FaceRow, band: BandRow, saw: SawRow, cut: _Cut | None) -> RidgeSource | None:
+    """What made the ridges of a face; None where nobody measured them."""
+    if row.ridge_mm is None or row.speed_m_s is None or cut is None:
+        return None
+    return ridge_source(
+        spacing_mm=row.ridge_mm,
+        feed_m_min=row.feed_m_min,
+        speed_m_s=row.speed_m_s,
+        band_length_mm=band.length_mm,
+        pitch_mm=cut.band.facts.pitch_mm,
+        wheel_diameters_mm=saw.wheel_diameters_mm,
+    )
+
+
+def _stops(session: Session, row: FaceRow) -> list[float]:
+    """Where the feed stopped in the last run before a face, mm along its pieces."""
+    marks = session.scalars(
+        select(RunRow.stops)
+        .where(
+            RunRow.job_id == row.job_id,
+            RunRow.band_id == row.band_id,
+            RunRow.at <= row.at,
+            RunRow.deleted_at.is_(None),
+        )
+        .order_by(RunRow.at.desc(), RunRow.id.desc())
+    ).first()
+    return [mark["along_mm"] for mark in marks or []]
+
+
+def _judged(
+    session: Session, row: FaceRow, face: Face, trial: Material | None, cut: _Cut
+) -> TrialJudgement | None:
+    """What a trial says of the job's own material, by the push of both; None of its own faces."""
+    if trial is None or not row.feed_force_N:
+        return None
+    job: JobRow = get(session, "job", row.job_id)
+    own = push_of(dataclasses.replace(cut_of(session, job, row.feed_m_min)))
+    if own is None:
+        return None
+    sds = (trial.kc_uncertainty_pct, cut.job.cut.material.kc_uncertainty_pct)
+    return judge_trial(
+        face,
+        push_ratio=own / row.feed_force_N,
+        ratio_sd_ln=math.hypot(*(math.log1p(pct / 100.0) for pct in sds)),
+        tolerance_mm=row.tolerance_mm,
+    )
+
+
+def _set_figures(row: FaceRow, saw: SawRow, cut: _Cut, stops: list[float]) -> SetFigures:
     window, facts = cut.band.window, cut.band.facts
     return SetFigures(
         length_mm=row.length_mm,
@@ -226,6 +331,7 @@ def _set_figures(row: FaceRow, saw: SawRow, cut: _Cut) -> SetFigures:
         stress_MPa=row.stress_MPa,
         high_MPa=facts.stress_high_MPa or row.stress_MPa,
         fence_bolt_spacing_mm=fittings_record(saw).fence_bolt_spacing_mm,
+        stops_mm=tuple(stops),
     )
 
 
@@ -252,67 +358,15 @@ def face_page(session: Session, job_id: int, *, caliper: bool) -> FacePage:
         caliper=caliper,
         faces=[_answer(session, face, cut) for face in rows],
         side=side_known(session, row.saw_id) if row.saw_id is not None else None,
+        trend=trend_of(session, row.band_id, row.saw_id) if row.saw_id and row.band_id else None,
+        proposal=_proposal(session, row),
     )
 
 
-def _teaching(session: Session, saw_id: int) -> list[FaceReading]:
-    """What the faces of a saw say of its side share, those that say anything."""
-    found = []
-    for row in _faces(session, saw_id):
-        part = read_face(row.readings, tolerance_mm=row.tolerance_mm).part("barrel")
-        if part is None or row.feed_force_N is None or row.strand_force_N is None:
-            continue
-        told = teaching(
-            barrel_mm=part.amount_mm,
-            se_mm=part.se_mm,
-            cut_height_mm=row.height_mm,
-            strand_force_N=row.strand_force_N,
-            feed_force_N=row.feed_force_N,
-            usual_share=row.side_share_usual,
-        )
-        if told is not None:
-            found.append(told)
-    return found
-
-
-def _faces(session: Session, saw_id: int) -> Sequence[FaceRow]:
-    return session.scalars(
-        select(FaceRow)
-        .where(FaceRow.saw_id == saw_id, FaceRow.deleted_at.is_(None), FaceRow.simulated.is_(False))
-        .order_by(FaceRow.id)
-    ).all()
-
-
-def _taught(seen: list[FaceReading]) -> SideSharePosterior | None:
-    """The saw's side share as a multiple of the usual; None before any face."""
-    if not seen:
+def _proposal(session: Session, row: JobRow) -> TrialProposal | None:
+    """The cheap wood to try a job's set-up on; None for a job whose own wood is cheap."""
+    table = material_table(session)
+    dear = table.get(row.material)
+    if dear is None or row.material in trial_woods() or row.tolerance_mm is None:
         return None
-    return side_share_posterior(
-        prior_share=1.0,
-        prior_sd_ln=SIDE_SHARE_SPREAD_LN,
-        observed=seen,
-        observation_sd_ln=FACE_SD_LN,
-    )
-
-
-def side_known(session: Session, saw_id: int) -> SideKnown | None:
-    """What a saw's faces have taught; None before any."""
-    seen = _teaching(session, saw_id)
-    counted = believed(seen)
-    found = _taught(counted)
-    doubted = len(seen) - len(counted)
-    if found is None:
-        return SideKnown(1.0, 1.0, 1.0, 0, doubted) if doubted else None
-    return SideKnown(found.share, found.low_10, found.high_90, len(counted), doubted)
-
-
-@projected("face")
-def refresh_side(session: Session, row: FaceRow) -> None:
-    """A saw's side share follows its faces, whoever changed them."""
-    session.flush()
-    saw = session.get(SawRow, row.saw_id)
-    if saw is None:
-        return
-    found = _taught(believed(_teaching(session, saw.id)))
-    saw.side_factor = 1.0 if found is None else found.share
-    saw.side_sd_ln = None if found is None else found.sd_ln
+    return propose_trial(dear, cheap_woods(table, list(trial_woods())))

@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from jade_ribbon.core.inspection.roughness import Grade
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.services.bodies import Id, Person
 
@@ -18,6 +19,12 @@ class FaceInput(Strict):
     feed_m_min: Annotated[float, entry("feed_m_min")] | None = None
     piece: Annotated[str, Field(max_length=40)] = ""
     simulated: bool = False
+    roughness: Grade | None = None
+    """By look: 1 smooth as planed to 5 torn."""
+    ridge_mm: Annotated[float, entry("ridge_mm")] | None = None
+    """From ridge to ridge, measured over ten."""
+    trial: Annotated[str, Field(max_length=80)] = ""
+    """The material of a trial cut made before the job's own; empty for the job's own."""
     who: Person = ""
 
 

@@ -23,6 +23,7 @@ from jade_ribbon.core.edge.shop_life import (
     chance_to_last,
     own_life_m,
 )
+from jade_ribbon.core.inspection.roughness import ROUGH_FACE, TORN_FACE
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
 from jade_ribbon.core.quantities.words import Said
@@ -38,7 +39,7 @@ from jade_ribbon.services.records import (
     must_hold,
     projected,
 )
-from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, RunRow, SawRow
+from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, FaceRow, RunRow, SawRow
 
 BAND_PLAIN = (
     "label",
@@ -364,6 +365,24 @@ def run_fact(run: RunRow) -> RunFact:
     )
 
 
+def face_facts(session: Session, band_id: int) -> list[EventFact]:
+    """Faces coarser than a band's teeth should leave, as the replay takes them."""
+    rows = session.scalars(
+        select(FaceRow)
+        .where(
+            FaceRow.band_id == band_id,
+            FaceRow.deleted_at.is_(None),
+            FaceRow.simulated.is_(False),
+            FaceRow.rough_over > 0,
+        )
+        .order_by(FaceRow.at, FaceRow.id)
+    )
+    return [
+        EventFact(row.at, "face_read", TORN_FACE if (row.rough_over or 0) >= 2 else ROUGH_FACE)
+        for row in rows
+    ]
+
+
 def asked_words(session: Session, run: RunRow) -> Said:
     """What is asked of a run before it is believed; '' for one that is."""
     if not run.to_confirm:
@@ -396,7 +415,8 @@ def refresh(session: Session, row: BandRow) -> BandHistory:
     """Replay a band's history into its counters and lives."""
     session.flush()
     runs, events = history(session, row.id)
-    state = replay((run_fact(r) for r in runs), (event_fact(e) for e in events))
+    seen = (*(event_fact(e) for e in events), *face_facts(session, row.id))
+    state = replay((run_fact(r) for r in runs), seen)
     row.sharpenings = state.sharpenings
     row.edge_equivalent_m, row.edge_contact_m = state.edge_equivalent_m, state.edge_contact_m
     row.total_contact_m, row.fouling = state.total_contact_m, state.fouling
@@ -437,8 +457,9 @@ def of_a_living_band(session: Session, row: RunRow | BandEventRow) -> None:
 
 @projected("run")
 @projected("event")
-def refresh_band_of(session: Session, row: RunRow | BandEventRow) -> None:
-    """A band follows its runs and events, whoever changed them."""
+@projected("face")
+def refresh_band_of(session: Session, row: RunRow | BandEventRow | FaceRow) -> None:
+    """A band follows its runs, its events and its faces, whoever changed them."""
     band = session.get(BandRow, row.band_id)
     if band is not None:
         refresh(session, band)

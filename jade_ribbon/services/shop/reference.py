@@ -12,6 +12,7 @@ from jade_ribbon.core.choosing.unknown_saw import ASSUMED, STARTING_SAW, Assumed
 from jade_ribbon.core.edge.history import SCRAP_REASONS
 from jade_ribbon.core.edge.run_pace import PACES, PaceBand
 from jade_ribbon.core.edge.signs import Sign, signs
+from jade_ribbon.core.inspection.roughness import RoughnessClass, classes
 from jade_ribbon.core.job import Finish
 from jade_ribbon.core.mechanics.feed import Limit
 from jade_ribbon.core.mechanics.wear import EDGE_STATES
@@ -111,6 +112,7 @@ class Reference:
     scrap_reasons: tuple[str, ...]
     losses: Losses
     preflight: list[PreflightRow]
+    roughness: tuple[RoughnessClass, ...]
     disclaimer: str
 
 
@@ -170,5 +172,6 @@ def reference(session: Session) -> Reference:
         scrap_reasons=SCRAP_REASONS,
         losses=USUAL_LOSSES,
         preflight=list(preflight().values()),
+        roughness=classes(),
         disclaimer=DISCLAIMER,
     )

@@ -1,6 +1,9 @@
 """Which pieces from which billets: the best plan that is found in a given time."""
 
 from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import Field
 
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.stock.cut_list import (
@@ -21,6 +24,10 @@ from jade_ribbon.solvers.cutting_stock import StockProgram, solve
 
 MOST_SECONDS = 1.2
 """For the value; tidying up takes at most half as long again."""
+LONGER_S = (MOST_SECONDS, 4.0, 12.0, 25.0)
+"""How long each further look may take."""
+BESIDE_S = 4.0
+"""A reader may take so much longer than its look: to start, and to lay the plan out."""
 
 
 def program_of(job: YieldJob, found: list[Pattern]) -> StockProgram:
@@ -40,17 +47,30 @@ def program_of(job: YieldJob, found: list[Pattern]) -> StockProgram:
     )
 
 
-def best_plan(job: YieldJob, seconds: float = MOST_SECONDS) -> tuple[CutPlan, bool]:
-    """The plan of greatest value found in so many seconds, and whether none is better.
+@dataclass(frozen=True)
+class BestPlan:
+    """The best plan found, whether none is better, and what no plan is worth more than.
+
+    `at_most` is None where not every way to fill a section was looked at.
+    """
+
+    plan: CutPlan
+    proven: bool
+    at_most: float | None
+
+
+def best_plan(job: YieldJob, seconds: float = MOST_SECONDS) -> BestPlan:
+    """The plan of greatest value found in so many seconds.
 
     InputError, saying what is missing, where no piece comes of any billet.
     """
     if words := nothing_made_because(job):
         raise refuse("billets", f"{words} Accepted: a billet that gives at least one piece.")
-    found = patterns(job)
+    found, whole = patterns(job)
     choice = solve(program_of(job, found), seconds=seconds)
     chosen = [p for p, n in zip(found, choice.times, strict=True) for _ in range(n)]
-    return plan_of(job, chosen), choice.proven
+    bound = min(choice.at_most, sum(p.count * p.value for p in job.pieces))
+    return BestPlan(plan_of(job, chosen), choice.proven and whole, bound if whole else None)
 
 
 @dataclass(frozen=True)
@@ -76,12 +96,24 @@ class YieldAnswer:
     waste_m3: float
     best: bool
     """Nothing better is possible; else it is the best that was found in time."""
+    at_most: float | None
+    """No plan makes more; None where that is not known."""
+    looks_left: int
+    """How many times it can still be looked for longer."""
 
 
-def answer(file: CutListInput) -> YieldAnswer:
+class CutListQuestion(CutListInput):
+    """A cut list, and for how long a plan is looked for: 0 the first look, 3 the longest."""
+
+    longer: Annotated[int, Field(ge=0, le=len(LONGER_S) - 1)] = 0
+
+
+def answer(asked: CutListQuestion) -> YieldAnswer:
     """The plan of a cut list. InputError, saying what is missing, where nothing can be made."""
-    job = file.to_core()
-    plan, proven = read_apart("pieces", best_plan, job)
+    job = asked.to_core()
+    seconds = LONGER_S[asked.longer]
+    best = read_apart("pieces", best_plan, job, seconds, limit_s=1.5 * seconds + BESIDE_S)
+    plan = best.plan
     return YieldAnswer(
         billets=[
             BilletPlan(b.label, b.thickness_mm, b.height_mm, b.length_mm, laid)
@@ -92,5 +124,7 @@ def answer(file: CutListInput) -> YieldAnswer:
         left_over=sorted(plan.left_over, key=lambda x: -x.volume_m3),
         kerf_m3=plan.kerf_m3,
         waste_m3=plan.waste_m3,
-        best=proven,
+        best=best.proven,
+        at_most=best.at_most,
+        looks_left=0 if best.proven else len(LONGER_S) - 1 - asked.longer,
     )

@@ -39,3 +39,11 @@ function places(alongs: readonly number[], ups: readonly number[]): PlaceToRead[
 /** Where a face is read: its four corners, or nine points with its middle. */
 export const FOUR = places([0, 1], [-1, 1]);
 export const NINE = places([0, 0.5, 1], [-1, 0, 1]);
+
+/** A place tapped on the board, to the nearest twentieth, so that it can be read again. */
+export function placeAt(along: number, up: number): PlaceToRead {
+  const a = Math.round(Math.min(Math.max(along, 0), 1) * 20) / 20;
+  const u = Math.round(Math.min(Math.max(up, -1), 1) * 10) / 10;
+  const high = u > 0.05 ? "above" : u < -0.05 ? "below" : "at";
+  return { along: a, up: u, name: `${Math.round(100 * a)} % along, ${high} the middle` };
+}

@@ -12,21 +12,39 @@
   import { day, readNumber, time } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Choices from "../../parts/Choices.svelte";
+  import Look from "./Look.svelte";
   import Parts from "./Parts.svelte";
+  import Places from "./Places.svelte";
   import Relief from "./Relief.svelte";
+  import Trial from "./Trial.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
   const jobId = $derived(Number(params?.id) || ticket.id);
   const CALIPER_TRIES = 8;
 
   interface Draft {
-    points: "four" | "nine";
+    points: "four" | "nine" | "any";
+    /** Places tapped on the board, where any may be read. */
+    own: PlaceToRead[];
     /** By place, as typed in the units shown. */
     typed: string[];
     piece: string;
     simulated: boolean;
+    roughness: number | null;
+    ridge_mm: number | null;
+    /** It is a trial on another wood. */
+    trial: string;
   }
-  const BLANK: Draft = { points: "nine", typed: [], piece: "", simulated: false };
+  const BLANK: Draft = {
+    points: "nine",
+    own: [],
+    typed: [],
+    piece: "",
+    simulated: false,
+    roughness: null,
+    ridge_mm: null,
+    trial: "",
+  };
   function begun(job: number | null): Edit<Draft> {
     const place = { key: `face.${job ?? "none"}`, title: "A face", href: `#/inspect/${job ?? ""}` };
     return new Edit(place, BLANK, 0);
@@ -41,13 +59,17 @@
   let field = $state<HTMLInputElement>();
 
   const draft = $derived(edit.draft);
-  const places = $derived<PlaceToRead[]>(draft.points === "four" ? FOUR : NINE);
+  const places = $derived<PlaceToRead[]>(
+    draft.points === "four" ? FOUR : draft.points === "nine" ? NINE : draft.own,
+  );
   const faces = $derived(page?.faces ?? []);
   const face = $derived(faces.find((f) => f.id === shown) ?? faces[0] ?? null);
   const before = $derived<FaceAnswer | null>(
     faces.find((f) => f.id === beside) ?? faces[faces.indexOf(face as FaceAnswer) + 1] ?? null,
   );
-  const complete = $derived(places.every((_, i) => readMm(draft.typed[i]) !== null));
+  const complete = $derived(
+    places.length > 2 && places.every((_, i) => readMm(draft.typed[i]) !== null),
+  );
 
   async function load(id: number): Promise<void> {
     if (ticket.id !== id) await ticket.open(id);
@@ -61,6 +83,8 @@
     load(jobId).catch((p: unknown) => notice.fail(p));
   });
   onDestroy(() => edit.left());
+  const gradeName = (grade: number) =>
+    shop.reference?.roughness.find((r) => r.grade === grade)?.name ?? "";
 
   const perUnit = $derived(shop.units === "inch" ? 25.4 : 1);
   function readMm(text: string | undefined): number | null {
@@ -118,6 +142,9 @@
         readings,
         piece: draft.piece,
         simulated: draft.simulated,
+        roughness: draft.roughness as FaceInput["roughness"],
+        ridge_mm: draft.ridge_mm,
+        trial: draft.trial,
         who: recall("who", ""),
       };
       const kept = await ask(client.POST("/api/faces", { body }));
@@ -161,41 +188,50 @@
   {#if page.why_not}<p class="soft">{page.why_not}</p>{/if}
   <div class="two">
     <section aria-label="Read a face">
+      <Trial
+        proposal={page.proposal ?? null}
+        trial={draft.trial}
+        judged={faces.find((f) => f.trial !== "")?.judgement ?? null}
+        ontrial={(trial) => edit.set({ trial })}
+      />
       <Choices
         legend="Read it at"
         chosen={draft.points}
         options={[
           { key: "nine", name: "nine points" },
           { key: "four", name: "four corners" },
+          { key: "any", name: "any points", note: "tap the board" },
         ]}
         onchoose={(points) => {
-          edit.set({ points, typed: [] });
+          edit.set({ points, typed: [], own: [] });
           current = 0;
         }}
       />
-      <div class="grid" style:--columns={draft.points === "four" ? 2 : 3}>
-        {#each places as place, i (place.name)}
-          <button
-            type="button"
-            class="point mono"
-            style:grid-column={draft.points === "four" ? place.along + 1 : place.along * 2 + 1}
-            style:grid-row={draft.points === "four" ? (1 - place.up) / 2 + 1 : 2 - place.up}
-            aria-pressed={i === current}
-            aria-label="Point {place.name}: {draft.typed[i] || 'not read'}"
-            onclick={() => {
-              current = i;
-              field?.focus();
-            }}>{draft.typed[i] || "·"}</button
-          >
-        {/each}
-      </div>
+      <Places
+        points={draft.points}
+        {places}
+        typed={draft.typed}
+        {current}
+        onpick={(i) => {
+          current = i;
+          field?.focus();
+        }}
+        onadd={(place) => {
+          edit.set({ own: [...draft.own, place] });
+          current = draft.own.length - 1;
+          field?.focus();
+        }}
+      />
       <form
         onsubmit={(e) => {
           e.preventDefault();
           next();
         }}
       >
-        <label for="face-reading">Thickness at {places[current]?.name}, {shop.unit("length")}</label
+        <label for="face-reading"
+          >{places[current]
+            ? `Thickness at ${places[current]?.name}, ${shop.unit("length")}`
+            : "Tap the board where you read it"}</label
         >
         <div class="row">
           <input
@@ -204,6 +240,7 @@
             inputmode="decimal"
             autocomplete="off"
             class="mono"
+            disabled={!places[current]}
             value={draft.typed[current] ?? ""}
             oninput={(e) => type(current, e.currentTarget.value)}
           />
@@ -217,10 +254,18 @@
           oninput={(e) => edit.set({ piece: e.currentTarget.value })}
         />
       </form>
+      <Look
+        roughness={draft.roughness}
+        ridge_mm={draft.ridge_mm}
+        onroughness={(roughness) => edit.set({ roughness })}
+        onridge={(ridge_mm) => edit.set({ ridge_mm })}
+      />
       {#if draft.simulated}<p class="soft">
           Read from a stand-in: it is kept marked so, and teaches nothing.
         </p>{/if}
-      <Action main disabled={!complete || busy} onclick={() => void save()}>Keep the face</Action>
+      <Action main disabled={!complete || busy} onclick={() => void save()}
+        >{draft.trial ? "Keep the trial" : "Keep the face"}</Action
+      >
     </section>
     <section aria-live="polite" aria-label="The face">
       {#if face}
@@ -238,7 +283,31 @@
             >
           </p>
         {/if}
+        {#if face.judgement}
+          <p class="judged" data-ready={face.judgement.ready}>
+            <strong>{face.judgement.words}</strong>
+            <span class="soft"
+              >A trial on {face.trial_name}; the job’s own wood takes {shop.number(
+                face.judgement.push_ratio,
+                "plain",
+              )} times its push.</span
+            >
+          </p>
+        {/if}
         <Relief {face} />
+        {#if face.roughness}
+          <p>
+            <strong>{gradeName(face.roughness.grade)}:</strong>
+            {face.roughness.words}
+          </p>
+        {/if}
+        {#if face.ridges}
+          <p>
+            <strong>Ridges {shop.say(face.ridge_mm ?? 0, "thin")} apart:</strong>
+            <span class="mono">{shop.number(face.ridges.frequency_Hz, "plain")} Hz</span>.
+            {face.ridge_words}
+          </p>
+        {/if}
         <Parts {face} {before} />
         <p class="soft">
           {face.band_label} on {face.saw_name} at
@@ -253,6 +322,7 @@
           with the one thing to change.
         </p>
       {/if}
+      {#if page.trend}<p data-trend={page.trend.verdict}>{page.trend.words}</p>{/if}
       {#if page.side && page.side.doubted > 0}
         <p class="soft">
           {page.side.doubted === 1 ? "One face is" : `${page.side.doubted} faces are`} far from the usual
@@ -277,7 +347,11 @@
       {#each faces as f (f.id)}
         <li>
           <span class="mono">{day(f.at)} {time(f.at)}</span>
-          <span>{f.piece || "a piece"}{f.simulated ? ", from a stand-in" : ""}</span>
+          <span
+            >{f.piece || "a piece"}{f.trial ? `, a trial on ${f.trial_name}` : ""}{f.simulated
+              ? ", from a stand-in"
+              : ""}</span
+          >
           <span>{f.advice ? f.advice.part : "nothing over"}</span>
           <span class="acts">
             <Action onclick={() => (shown = f.id)}>Show</Action>
@@ -298,22 +372,6 @@
     grid-template-columns: minmax(18rem, 26rem) 1fr;
     gap: var(--s6);
     padding-top: var(--s3);
-  }
-  .grid {
-    display: grid;
-    grid-template-columns: repeat(var(--columns), 1fr);
-    gap: var(--s1);
-    padding: var(--s3) 0;
-  }
-  .point {
-    min-height: 3.25rem;
-    background: var(--paper);
-    border: var(--rule) solid var(--hairline);
-    font-size: var(--text-large);
-  }
-  .point[aria-pressed="true"] {
-    border-color: var(--jade);
-    box-shadow: inset 0 0 0 2px var(--jade);
   }
   form {
     display: grid;
@@ -339,6 +397,18 @@
   }
   #face-piece {
     width: 100%;
+  }
+  .judged {
+    padding: var(--s2) var(--s4);
+    border-left: var(--s2) solid var(--ink-soft);
+    background: var(--paper);
+  }
+  .judged[data-ready="true"] {
+    border-left-color: var(--jade);
+  }
+  [data-trend="growing"] {
+    color: var(--vermilion);
+    font-weight: 600;
   }
   .advice {
     padding: var(--s3) var(--s4);

@@ -9,6 +9,14 @@ import { server } from "../../tests/server";
 import Inspect from "./Inspect.svelte";
 
 const FACE: FaceAnswer = {
+  roughness: null,
+  ridge_mm: null,
+  ridges: null,
+  ridge_words: "",
+  stops: [],
+  trial: "",
+  trial_name: "",
+  judgement: null,
   id: 4,
   at: "2026-11-20T10:00:00Z",
   who: "Odda",
@@ -78,6 +86,8 @@ const FACE: FaceAnswer = {
   change_id: 12,
 };
 const PAGE: FacePage = {
+  trend: null,
+  proposal: null,
   job_id: 5,
   saw_id: 2,
   band_id: 7,

@@ -2,7 +2,7 @@
   import { onDestroy } from "svelte";
 
   import { ask, client, Problem, wordsOf } from "../../api/client";
-  import type { CutListInput, StockAnswer, YieldAnswer } from "../../api/schema";
+  import type { CutListQuestion, StockAnswer, YieldAnswer } from "../../api/schema";
   import { Edit } from "../../lib/edit.svelte";
   import { Latest } from "../../lib/latest";
   import { shop } from "../../lib/shop.svelte";
@@ -112,17 +112,34 @@
     ...Object.fromEntries(LOSSES.map(([key]) => [key, draft[key]])),
     billets: draft.billets.map((l) => Object.fromEntries(BILLET.map(([k]) => [k, read(l, k)]))),
     pieces: draft.pieces.map((l) => Object.fromEntries(PIECE.map(([k]) => [k, read(l, k)]))),
-  } as unknown as CutListInput);
+  } as unknown as CutListQuestion);
 
-  async function solve(body: CutListInput): Promise<void> {
+  /** How much longer it is being looked for: 0 the first look. */
+  let looking = $state(0);
+  let stop: AbortController | null = null;
+
+  /** Looks, then longer while a better plan is possible; each look shows the best so far. */
+  async function solve(body: CutListQuestion): Promise<void> {
+    stop?.abort();
+    stop = new AbortController();
+    const { signal } = stop;
     working = true;
+    let best: YieldAnswer | null = null;
     try {
-      const found = await latest.take(() => ask(client.POST("/api/yield", { body })));
-      if (found === null) return;
-      plan = found;
-      general = "";
-      faults = {};
+      for (let longer = 0; ; longer += 1) {
+        looking = longer;
+        const asked = { ...body, longer };
+        const found = await latest.take(() =>
+          ask(client.POST("/api/yield", { body: asked, signal })),
+        );
+        if (found === null) return;
+        if (best === null || found.value >= best.value) plan = best = found;
+        general = "";
+        faults = {};
+        if (found.looks_left === 0) break;
+      }
     } catch (problem) {
+      if (signal.aborted) return;
       const known = problem instanceof Problem ? problem.errors : [];
       faults = Object.fromEntries(known.map((f) => [f.path, f.message]));
       general = wordsOf(problem);
@@ -130,6 +147,13 @@
     }
     working = false;
   }
+
+  /** The best so far is taken. */
+  function enough(): void {
+    stop?.abort();
+    working = false;
+  }
+  onDestroy(() => stop?.abort());
   // Once typing has stopped the server plans anew.
   $effect(() => {
     const body = question;
@@ -260,7 +284,17 @@
         <span><strong class="mono">{count}</strong> {label}</span>
       {/each}
       <span>worth <strong class="mono">{shop.money(plan.value)}</strong></span>
-      <span class="soft">{plan.best ? "no plan makes more" : "the best found in time"}</span>
+      <span class="soft"
+        >{plan.best
+          ? "no plan makes more"
+          : plan.at_most === null
+            ? "the best of the ways looked at"
+            : `the best found; none makes over ${shop.money(plan.at_most)}`}</span
+      >
+      {#if working}
+        <span role="status">Looking longer, {looking} of {looking + plan.looks_left} …</span>
+        <Action onclick={enough}>This will do</Action>
+      {/if}
       <Action onclick={() => globalThis.print()}>Print</Action>
     </p>
     {#each plan.billets as billet (billet.label)}

@@ -1,7 +1,7 @@
 import { fireEvent, render, screen, waitFor } from "@testing-library/svelte";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
-import type { CutListInput, YieldAnswer } from "../../api/schema";
+import type { CutListQuestion, YieldAnswer } from "../../api/schema";
 import { unsaved } from "../../lib/edit.svelte";
 import { shop } from "../../lib/shop.svelte";
 import { REFERENCE, SETTINGS } from "../../tests/samples";
@@ -35,6 +35,8 @@ const PLAN: YieldAnswer = {
   kerf_m3: 0.0019,
   waste_m3: 0.0042,
   best: true,
+  at_most: 25,
+  looks_left: 0,
 };
 
 beforeEach(() => {
@@ -63,7 +65,7 @@ describe("a cut list", () => {
     await fireEvent.click(screen.getByRole("button", { name: "Another billet" }));
     await fireEvent.input(screen.getByLabelText("Thick of B"), { target: { value: "75,5" } });
     await waitFor(async () => {
-      const bodies = (await sent("POST")) as CutListInput[];
+      const bodies = (await sent("POST")) as CutListQuestion[];
       expect(bodies.at(-1)?.billets).toMatchObject([
         { label: "A" },
         { label: "B", thickness_mm: 75.5, bow_mm: 0 },
