@@ -13,6 +13,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.choosing.choose import Ranked, choose
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.demo.set_up_history import SetUpHistory
+from jade_ribbon.demo.stock_history import StockHistory
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK, Work
 from jade_ribbon.formats.job import RatesFile
 from jade_ribbon.reference.tables import steels
@@ -51,6 +52,7 @@ class Yard:
         self.dice = random.Random(SEED)  # noqa: S311 - sample data
         self.saw_ids: dict[str, int] = {}
         self.waiting = list(BANDS)
+        self.stock = StockHistory(session, SEED + 1)
 
     def open(self) -> None:
         """Settings and saws."""
@@ -129,7 +131,11 @@ class Yard:
 
     def cut(self, work: Work, job: jobs.JobAnswer, at: datetime) -> None:
         """A job in a few sittings, each with the band the core would choose then."""
-        left = job.count
+        left, struck, stock_id = job.count, 0, None
+        if work.operation == "reclaim":
+            stock_id = self.stock.beam(job, at, self.who())
+        elif work.operation == "mill":
+            stock_id = self.stock.log_for(job, at)
         for sitting in range(work.sittings):
             best = self.best_for(job)
             if best is None or left <= 0:
@@ -139,12 +145,20 @@ class Yard:
             when = at + timedelta(hours=3 * sitting)
             self.put_on(job.saw_id, band.band_id, best.evaluation.stress_MPa, when)
             pieces = left if sitting == work.sittings - 1 else max(1, left // 2)
-            self.log(job, best, pieces, when + timedelta(minutes=40))
+            get(self.session, "job", job.id).band_id = band.band_id
+            hits = self.stock.strikes(stock_id)
+            struck += hits
+            self.log(job, best, pieces, when + timedelta(minutes=40), strikes=hits)
+            self.stock.inspect(job, best, when + timedelta(minutes=50), self.who())
             left -= pieces
-            self.tend(band.band_id, when + timedelta(hours=2), nails=work.operation == "reclaim")
+            self.tend(band.band_id, when + timedelta(hours=2))
+        if stock_id is not None:
+            self.stock.sawn_up(stock_id, struck)
         jobs.finish_job(self.session, job.id, "done")
 
-    def log(self, job: jobs.JobAnswer, best: Ranked, pieces: int, at: datetime) -> None:
+    def log(
+        self, job: jobs.JobAnswer, best: Ranked, pieces: int, at: datetime, *, strikes: int = 0
+    ) -> None:
         """One run at about the recommended feed, with the trouble a dull edge brings."""
         band = best.evaluation.facts.band
         pace = self.dice.gauss(0.94, 0.07)
@@ -165,16 +179,16 @@ class Yard:
                 time_s=round(length * pieces / 1000 / feed * 60 * 1.08, 1),
                 speed_m_s=best.evaluation.speed.speed_m_s if best.evaluation.speed else None,
                 symptoms=symptoms,  # type: ignore[arg-type]
+                strikes=strikes,
+                preflight=["hands", "extraction", "support", "isolator"],
                 who=self.who(),
             ),
             at=at,
         )
 
-    def tend(self, band_id: int, at: datetime, *, nails: bool) -> None:
+    def tend(self, band_id: int, at: datetime) -> None:
         """Cleaning, sharpening and scrapping as the record asks."""
         band = bands.one_band(self.session, band_id)
-        if nails and self.dice.random() < 0.3:
-            self.event(band_id, at, "hit", "bronze fastening in the beam")
         if band.fouling > GUMMED_AT:
             self.event(band_id, at, "cleaned", "citrus cleaner and a brass brush")
         if band.dullness < SHARPEN_AT:
@@ -227,9 +241,13 @@ class Yard:
         self.buy(number)
         start = START + timedelta(weeks=number)
         kinds = [w for w in WORK if "frozen" not in w.material or start.month in (12, 1, 2)]
+        days = []
         for _ in range(self.dice.choice(JOBS_A_WEEK)):
             work = self.dice.choices(kinds, [w.share for w in kinds])[0]
             at = start + timedelta(days=self.dice.randrange(5), hours=self.dice.randrange(5))
+            days.append((at, work))
+        # In order of time: a band scrapped on Friday has not cut on Monday.
+        for at, work in sorted(days, key=lambda day: day[0]):
             name = f"{work.name} {at:%b %y}"
             try:
                 self.cut(work, self.job_of(work, at, name), at)
@@ -265,9 +283,29 @@ class Yard:
             ),
             at=END,
         )
+        self.stock.rack(END)
+        self.lot(END - timedelta(hours=7))
         slack = TensionInput(state="slack")
         for key in ("shop", "mill", "tern"):
             saws.set_tension(self.session, self.saw_ids[key], slack, at=END)
+
+    def lot(self, at: datetime) -> None:
+        """A lot under way, two sittings in; and an old beam to be opened next."""
+        work = next(w for w in WORK if w.name == "Cedar strips")
+        strips = self.job_of(work, at, "Strips for the canoe")
+        best = self.best_for(strips)
+        assert best is not None and strips.saw_id is not None
+        band_id = best.evaluation.facts.band.band_id
+        assert band_id is not None
+        get(self.session, "job", strips.id).band_id = band_id
+        self.put_on(strips.saw_id, band_id, best.evaluation.stress_MPa, at)
+        for sitting in range(2):
+            done = strips.count // 4
+            self.log(strips, best, done, at + timedelta(hours=1 + sitting))
+        beam = self.job_of(
+            next(w for w in WORK if w.operation == "reclaim"), at, "Knees from the ferry's beam"
+        )
+        self.stock.beam(beam, at, self.who())
 
 
 def make_world(file: Path) -> None:

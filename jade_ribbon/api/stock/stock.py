@@ -49,6 +49,12 @@ def delete_stock(session: Session, stock_id: int) -> Changed:
     return Changed(records.delete_stock(session, stock_id))
 
 
+@operation("POST", "/api/stock/<int:stock_id>/used", answer=Changed)
+def use_stock(session: Session, stock_id: int) -> Changed:
+    """A piece was sawn up: it leaves the rack, and can be brought back."""
+    return Changed(records.use_up(session, stock_id))
+
+
 @operation(
     "POST", "/api/stock/<int:stock_id>/plan", answer=pages.StockPlan, body=StockQuestion, asks=True
 )

@@ -107,10 +107,8 @@ def _barrel(part: FacePart, given: SetFigures) -> Advice:
 def _waves(part: FacePart, given: SetFigures) -> Advice:
     if given.stops_mm:
         places = join(", ", (quantity(stop, "length") for stop in given.stops_mm))
-        words = sentence(
-            "Feed without stopping: it stopped at ", places, ", and the band marks it."
-        )
-        return Advice("waves", "The feed stopped and went on.", words)
+        change = sentence("Feed without stopping: it stopped at ", places, " and marked the face.")
+        return Advice("waves", "The feed stopped and went on.", change)
     words = "Measure the spacing of the ridges; look at guides and weld; feed without stopping."
     return Advice("waves", "Something comes round, or the feed stopped and went on.", words)
 

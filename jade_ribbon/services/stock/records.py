@@ -236,6 +236,16 @@ def delete_stock(session: Session, stock_id: int) -> int:
     return log_change(session, row, "delete", before).id
 
 
+def use_up(session: Session, stock_id: int) -> int:
+    """A piece that was sawn up leaves the rack; the id of the change. ConflictError once gone."""
+    row: StockRow = get(session, "stock", stock_id)
+    if row.state != "in":
+        raise ConflictError(f"{row.label} is not on the rack any more.")
+    before = as_record(row)
+    row.state = "gone"
+    return log_change(session, row, "used", before).id
+
+
 def _part(row: StockRow, given: OpenInput, *, first: bool) -> StockRow:
     """One of the two parts that a cut leaves; money and moisture go with it."""
     thick = row.thickness_mm or 0.0

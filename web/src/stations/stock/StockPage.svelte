@@ -79,6 +79,19 @@
     notice.say(inHand ? "The job is free of it." : "The job is cut from it.");
   }
 
+  async function used(): Promise<void> {
+    try {
+      const path = { stock_id: id };
+      const { change_id } = await ask(
+        client.POST("/api/stock/{stock_id}/used", { params: { path } }),
+      );
+      await load();
+      notice.canUndo("It is sawn up and off the rack.", change_id, load);
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+
   const billet = $derived(plan?.billet ?? null);
   const stock = $derived<StockAnswer | null>(plan?.stock ?? null);
   const way = $derived(billet?.worth.ways.find((w) => w.key === billet.worth.best) ?? null);
@@ -108,6 +121,7 @@
     {#if stock.moisture_pct !== null}· {stock.moisture_pct} % moisture{/if}
     {#if stock.place}· {stock.place}{/if}
     {#if stock.state === "opened"}· <strong>opened: its parts are on the rack</strong>{/if}
+    {#if stock.state === "gone"}· <strong>sawn up</strong>{/if}
   </p>
   <div class="verdict" data-verdict={stock.readiness.verdict}>
     <p><strong>{CALLED[stock.readiness.verdict]}</strong></p>
@@ -121,6 +135,7 @@
     {/if}
     <Action onclick={() => (editing = !editing)}>Edit</Action>
     {#if billet}<Action href={marksSheet}>Marks at true size</Action>{/if}
+    {#if stock.state === "in"}<Action onclick={() => void used()}>Sawn up</Action>{/if}
     <Action href="#/stock">Stock</Action>
     <Action href="#/changes/stock/{id}">Changes</Action>
   </div>
