@@ -8,7 +8,7 @@ from jade_ribbon.api import views  # noqa: F401 - registers the operations
 from jade_ribbon.api.document import document
 from jade_ribbon.api.operations import MOST_JSON_BYTES, mount_operations
 from jade_ribbon.api.problems import handle_problems
-from jade_ribbon.api.sheets import card_sheet, marks_pdf, setup_pdf
+from jade_ribbon.api.sheets import card_sheet, marks_pdf, photo_jpeg, setup_pdf
 from jade_ribbon.api.strangers import guard
 from jade_ribbon.services import clock
 from jade_ribbon.services.setup.instruments import Instruments
@@ -67,6 +67,10 @@ def _serve_pages(app: Flask) -> None:
     @app.get("/api/stock/<int:stock_id>/marks.pdf")
     def mark_sheet(stock_id: int) -> Response:
         return marks_pdf(stock_id)
+
+    @app.get("/api/photos/<int:photo_id>.jpg")
+    def photo(photo_id: int) -> Response:
+        return photo_jpeg(photo_id)
 
     @app.get("/")
     def index() -> Response:

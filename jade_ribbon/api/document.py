@@ -13,6 +13,7 @@ from jade_ribbon.api.operations import (
     MOST_NAME,
     OPERATIONS,
     PERSON,
+    PICTURE,
     SENDING,
     SOUND,
     WRITE_KEY,
@@ -110,7 +111,7 @@ def _problems(problem: Any) -> dict[str, Any]:
 
 def _body_schema(op: Operation, refs: Any) -> Any:
     """What goes in: a model, a job file, or sound as bytes."""
-    if op.media == SOUND:
+    if op.media in (SOUND, PICTURE):
         return {"type": "string", "format": "binary"}
     return refs[(op.name, "validation") if op.body else ("job_file", "validation")]
 

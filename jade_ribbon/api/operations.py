@@ -33,6 +33,8 @@ MOST_NAME = 40
 SENDING = ("POST", "PATCH")
 JSON = "application/json"
 SOUND = "audio/wav"
+PICTURE = "application/octet-stream"
+"""A photograph as a device took it: what it is, is seen from its bytes."""
 MOST_JSON_BYTES = 2 * 1024 * 1024
 MOST_SOUND_BYTES = 10 * 1024 * 1024
 

@@ -14,6 +14,7 @@ from jade_ribbon.services.planning.outlines import radius_card
 from jade_ribbon.services.setup.sheet import setup_sheet
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.services.stock.inputs import StockQuestion
+from jade_ribbon.services.stock.photos import jpeg_of
 from jade_ribbon.services.stock.sheet import mark_sheet
 
 
@@ -52,7 +53,11 @@ def marks_pdf(stock_id: int) -> Response:
     if stock_id > MOST_ID:
         raise NotFoundError("stock", stock_id)
     cuts = [c for c in request.args.get("cuts", "").split(",") if c]
-    given = {k: request.args[k] for k in ("job_id", "clean_up_per_face_mm") if k in request.args}
+    given = {
+        k: request.args[k]
+        for k in ("job_id", "band_id", "clean_up_per_face_mm")
+        if k in request.args
+    }
     try:
         asked = StockQuestion.model_validate(given | {"cuts_mm": cuts or None}, strict=False)
     except ValidationError as error:
@@ -60,3 +65,13 @@ def marks_pdf(stock_id: int) -> Response:
     with store().read() as session:
         sheet = mark_sheet(session, stock_id, asked)
     return Response(cut_marks.pdf(sheet), mimetype="application/pdf")
+
+
+def photo_jpeg(photo_id: int) -> Response:
+    """A photograph; its number is never another one's, so that it may be kept."""
+    if photo_id > MOST_ID:
+        raise NotFoundError("photo", photo_id)
+    with store().read() as session:
+        data = jpeg_of(session, photo_id)
+    kept = {"Cache-Control": "private, max-age=86400"}
+    return Response(data, mimetype="image/jpeg", headers=kept)

@@ -25,6 +25,7 @@ NAMES: Mapping[str, str] = {
     "face": "Sawn face",
     "stock": "Stock",
     "fastener": "Metal in stock",
+    "photo": "Photograph",
 }
 CALLED_BY = ("label", "name", "key", "kind", "text", "axis", "piece")
 """Fields that tell a person which record it is, the best first."""

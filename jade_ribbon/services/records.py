@@ -4,6 +4,7 @@ from collections.abc import Callable
 from datetime import datetime
 from typing import Any
 
+from sqlalchemy import LargeBinary
 from sqlalchemy.orm import Session
 
 from jade_ribbon.services.clock import now
@@ -21,6 +22,7 @@ from jade_ribbon.store.models import (
     FastenerRow,
     JobRow,
     MaterialRow,
+    PhotoRow,
     RunRow,
     SawRow,
     ScalePointRow,
@@ -49,6 +51,7 @@ NOUNS: dict[str, type[Base]] = {
     "face": FaceRow,
     "stock": StockRow,
     "fastener": FastenerRow,
+    "photo": PhotoRow,
 }
 
 
@@ -80,9 +83,11 @@ def must_hold(noun: str) -> Callable[[Projection], Projection]:
 
 
 def as_record(row: Base) -> dict[str, Any]:
-    """All columns of a row, JSON-ready."""
+    """All columns of a row, JSON-ready; what is no text or number stays in its row alone."""
     plain = {}
     for column in row.__table__.columns:
+        if isinstance(column.type, LargeBinary):
+            continue
         value = getattr(row, column.key)
         plain[column.key] = value.isoformat() if isinstance(value, datetime) else value
     return plain

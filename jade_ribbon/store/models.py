@@ -326,6 +326,19 @@ class FastenerRow(Base):
     deleted_at: Mapped[datetime | None]
 
 
+class PhotoRow(Base):
+    """A photograph of a piece of stock, small."""
+
+    __tablename__ = "photo"
+    __table_args__ = (Index("ix_photo_stock_id", "stock_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    stock_id: Mapped[int] = mapped_column(ForeignKey("stock.id", ondelete="CASCADE"))
+    jpeg: Mapped[bytes]
+    at: Mapped[datetime]
+    deleted_at: Mapped[datetime | None]
+
+
 class SetupRow(Base):
     """A set-up card being worked through or kept."""
 

@@ -3,11 +3,11 @@
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
-from jade_ribbon.api.operations import operation
+from jade_ribbon.api.operations import PICTURE, operation
 from jade_ribbon.core.stock.joinery import CircleJig, Ring
 from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.planning import jobs
-from jade_ribbon.services.stock import joinery, pages, records
+from jade_ribbon.services.stock import joinery, pages, photos, records
 from jade_ribbon.services.stock.inputs import (
     CircleInput,
     FastenerInput,
@@ -98,6 +98,25 @@ def edit_fastener(session: Session, fastener_id: int, body: Edit) -> records.Fas
 def delete_fastener(session: Session, fastener_id: int) -> Changed:
     """Take a mark off the map; it can be undone."""
     return Changed(records.delete_fastener(session, fastener_id))
+
+
+@operation(
+    "POST",
+    "/api/stock/<int:stock_id>/photo",
+    answer=Changed,
+    raw_body=True,
+    media=PICTURE,
+    status=201,
+)
+def add_photo(session: Session, stock_id: int, body: bytes) -> Changed:
+    """Keep a photograph of a piece: small, and without where it was taken."""
+    return Changed(photos.add_photo(session, stock_id, body))
+
+
+@operation("DELETE", "/api/photos/<int:photo_id>", answer=Changed)
+def delete_photo(session: Session, photo_id: int) -> Changed:
+    """Take a photograph back; it can be undone."""
+    return Changed(photos.delete_photo(session, photo_id))
 
 
 @operation("POST", "/api/jobs/<int:job_id>/stock", answer=jobs.JobAnswer, body=StockOfJob)

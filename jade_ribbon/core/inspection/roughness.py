@@ -63,7 +63,5 @@ def roughness_says(grade: Grade, *, asked_place: int, left_place: int) -> Roughn
     elif enough:
         words = "As asked."
     else:
-        words = (
-            "As these teeth leave it: ease the feed, or take finer ones; the edge is not to blame."
-        )
+        words = "As these teeth leave it: ease the feed, or take finer ones."
     return RoughnessSays(grade, enough, over, sign, words)

@@ -114,6 +114,8 @@ def _words(decision: ChangeNow, chance: float) -> str:
     if decision.even_at_chance is None:
         return said
     even = f"{100 * decision.even_at_chance:.0f} %"
+    if decision.even_at_chance < 0.01:
+        even = "under 1 %"
     now = "over 99 %" if chance > 0.99 else f"{100 * chance:.0f} %"
     tips = f"It tips where the chance that it lasts the next piece is {even}"
     return f"{said} {tips}; now it is {now}."

@@ -20,6 +20,8 @@ SETTLED_PCT = 12.0
 SHRINKAGE_PER_PCT = 0.0025
 """Across the grain, each per cent of moisture lost; known to two fifths."""
 SHRINKAGE_DOUBT = 0.4
+SHRINKS = 0.01
+"""Stock that shrinks less than this in thickness needs nothing over."""
 STALE_DAYS = 30
 """A moisture older than this is no reading any more."""
 ROCKS_MM = 1.0
@@ -42,6 +44,8 @@ class Condition:
     suspect: Suspect
     mapped: int
     """Pieces of metal found and mapped."""
+    log: bool = False
+    """A log is milled green: what it shrinks is told, and stands in no way."""
 
 
 @dataclass(frozen=True)
@@ -96,6 +100,7 @@ def readiness_of(found: Condition, rule: StockRule) -> StockReadiness:
         wrong.append(SUSPECTED[found.suspect])
     low = high = 0.0
     untold: list[Said] = []
+    noted: list[Said] = []
     if found.moisture_pct is None:
         untold.append("Its moisture was not measured: wet wood moves and shrinks when it is open.")
     elif found.moisture_days is None or found.moisture_days > STALE_DAYS:
@@ -105,10 +110,11 @@ def readiness_of(found: Condition, rule: StockRule) -> StockReadiness:
         untold.append(f"Its moisture was measured {age} ago: measure it again.")
     else:
         low, high = oversize_share(found.moisture_pct)
-        if high > 0.0:
-            wrong.append(
+        if high > SHRINKS:
+            told = noted if found.log else wrong
+            told.append(
                 f"At {found.moisture_pct:g} % it will shrink {percent(low, 1)} to "
                 f"{percent(high, 1)} in thickness: cut so much over, rest it, then true it."
             )
     verdict: StockVerdict = "not_ready" if wrong else "cannot_tell" if untold else "ready"
-    return StockReadiness(verdict, (*wrong, *untold), low, high)
+    return StockReadiness(verdict, (*wrong, *untold, *noted), low, high)

@@ -15,6 +15,8 @@ MODULUS_DOUBT = 0.3
 PLANED_A_PASS_MM = 2.0
 PASS_MIN_M2 = 1.5
 """Minutes a pass of the planer takes for a square metre."""
+FEELS_NOTHING_N = 2.0
+"""A slice pressed flat with less lies flat by its own weight."""
 WayKey = Literal["true_first", "along_curve"]
 BilletRule = Literal["yield", "flatten", "curve"]
 
@@ -65,6 +67,7 @@ class BilletWay:
     pieces: int
     sawn_thickness_mm: float
     left_over_mm: float
+    """Once it is sawn free."""
     usable_mm: float
     """Thickness left once it is trued."""
     piece_share: float
@@ -116,7 +119,9 @@ def _way(key: WayKey, billet: BilletSize, piece: PieceWanted, money: Money) -> B
     pieces = slices * sections
     volume = billet.thickness_mm * billet.height_mm * billet.length_mm
     made = pieces * piece.thickness_mm * piece.height_mm * piece.length_mm
-    cuts = sections * (slices if left > piece.kerf_mm else max(slices - 1, 0))
+    freed = slices > 0 and left > piece.kerf_mm
+    cuts = sections * (slices if freed else max(slices - 1, 0))
+    left -= piece.kerf_mm if freed else 0.0
     price = money.billet_price
     wood = volume * 1e-9 * money.timber_m3 if price is None else price
     work = cuts * piece.minutes_a_cut * money.hour / 60.0
@@ -165,10 +170,14 @@ def _flatten(billet: BilletSize, piece: PieceWanted) -> tuple[float, Said]:
         prepare_loss_mm=0.0,
         wood_modulus_MPa=WOOD_MODULUS_MPA,
     ).flatten_force_N
-    if force == 0.0:
+    if force < FEELS_NOTHING_N:
         return force, ""
     low, high = force * (1.0 - MODULUS_DOUBT), force * (1.0 + MODULUS_DOUBT)
-    said = sentence("A slice along the curve takes ", quantity(force, "force"), " to press flat: ")
+    said = sentence(
+        "A slice along the curve takes ",
+        quantity(float(f"{force:.1g}"), "force"),
+        " to press flat: ",
+    )
     if low > WILL_NOT_LIE_FLAT_N:
         return force, sentence(said, "it will not lie flat by itself.")
     if high > WILL_NOT_LIE_FLAT_N:

@@ -75,6 +75,8 @@ class StockQuestion(Strict):
     """What a piece of stock gives for a job; cuts laid by hand where some are given."""
 
     job_id: Id | None = None
+    band_id: Id | None = None
+    """A band to reckon with where the job has none yet: the one Plan would take."""
     clean_up_per_face_mm: Loss = 0.0
     trim_mm: Loss = USUAL_LOSSES.trim_mm
     crosscut_kerf_mm: Loss = USUAL_LOSSES.crosscut_kerf_mm

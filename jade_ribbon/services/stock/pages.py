@@ -44,6 +44,7 @@ from jade_ribbon.core.stock.worth import (
 from jade_ribbon.services.planning.jobs import job_with_band, rules_file
 from jade_ribbon.services.rack.bands import MINOR
 from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.services.stock.inputs import StockQuestion
 from jade_ribbon.services.stock.records import (
@@ -131,11 +132,14 @@ class StockPlan:
     metal: MetalPlanAnswer
     why_not: Said
     """Why nothing is worked out; empty where it is."""
+    other_wood: str
+    """What the job is planned in, where this is something else; else empty."""
 
 
-def _cut_with(session: Session, job: JobRow | None) -> CutWith:
+def _cut_with(session: Session, job: JobRow | None, band_id: int | None) -> CutWith:
     saw = session.get(SawRow, job.saw_id) if job and job.saw_id else None
-    band = session.get(BandRow, job.band_id) if job and job.band_id else None
+    wanted = (job.band_id if job else None) or band_id
+    band = session.get(BandRow, wanted) if wanted else None
     if job is not None and saw is not None and band is not None:
         planned, _ = job_with_band(session, job, saw, band.id)
         if planned.bands:
@@ -196,7 +200,8 @@ def _billet(
     sawn, usable = way.sawn_thickness_mm, max(way.usable_mm, cut.kerf_mm)
     given = asked.cuts_mm
     if given is None:
-        ends = way.slices if way.left_over_mm > cut.kerf_mm else max(way.slices - 1, 0)
+        whole = way.slices * sawn + max(way.slices - 1, 0) * cut.kerf_mm
+        ends = way.slices if usable - whole > cut.kerf_mm else max(way.slices - 1, 0)
         given = list(even_cuts(ends, slice_mm=sawn, kerf_mm=cut.kerf_mm))
     laid = lay_cuts(
         given,
@@ -361,7 +366,7 @@ def stock_plan(session: Session, stock_id: int, asked: StockQuestion) -> StockPl
     """What a piece of stock gives for a job. NotFoundError; InputError for impossible figures."""
     row: StockRow = get(session, "stock", stock_id)
     job: JobRow | None = get(session, "job", asked.job_id) if asked.job_id else None
-    cut = _cut_with(session, job)
+    cut = _cut_with(session, job, asked.band_id)
     why = _why_not(row, job)
     billet = log = None
     if row.kind == "billet" and job is not None and not why:
@@ -376,9 +381,12 @@ def stock_plan(session: Session, stock_id: int, asked: StockQuestion) -> StockPl
                 if asked.board_mm is not None or asked.cant_mm is not None:
                     raise
                 why = "; ".join(str(f.message) for f in error.faults)
-    return StockPlan(
-        answer(session, row), cut, billet, log, _metal(session, row, job, cut, billet), why
-    )
+    metal = _metal(session, row, job, cut, billet)
+    other = ""
+    if job is not None and job.material != row.material:
+        planned = material_table(session).get(job.material)
+        other = planned.name if planned else job.material
+    return StockPlan(answer(session, row), cut, billet, log, metal, why, other)
 
 
 def stock_of_job(session: Session, job_id: int, stock_id: int | None) -> None:

@@ -30,6 +30,7 @@ from jade_ribbon.services.records import as_record, get, log_change, must_hold
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.services.stock.inputs import FastenerInput, OpenInput, StockInput
+from jade_ribbon.services.stock.photos import latest
 from jade_ribbon.store.models import FastenerRow, JobRow, StockRow
 
 PLAIN = tuple(n for n in StockInput.model_fields if n != "price")
@@ -81,6 +82,7 @@ class StockAnswer:
     state: str
     volume_m3: float
     readiness: StockReadiness
+    photo_id: int | None
     version: int
     change_id: int | None = None
 
@@ -132,6 +134,7 @@ def readiness(session: Session, row: StockRow) -> StockReadiness:
         moisture_days=days,
         suspect=cast(Suspect, row.suspect),
         mapped=len(fasteners(session, row.id)),
+        log=row.kind == "log",
     )
     return readiness_of(found, cast(StockRule, read_shop(session).rules["stock"]))
 
@@ -150,6 +153,7 @@ def answer(session: Session, row: StockRow, change_id: int | None = None) -> Sto
         state=row.state,
         volume_m3=_volume_m3(row),
         readiness=readiness(session, row),
+        photo_id=latest(session, row.id),
         version=row.version,
         change_id=change_id,
     )

@@ -148,3 +148,35 @@ def test_watts_move_the_material_and_are_taken_back_with_their_run(sawn: FlaskCl
     ):
         refused = sawn.post("/api/runs", json={**RUN, "client_key": "odd-watts-1", **odd})
         assert refused.status_code == 422 and words in refused.text
+
+
+def test_a_torn_face_makes_the_edge_duller_until_it_is_taken_back(sawn: FlaskClient) -> None:
+    before = sawn.get("/api/bands/1").get_json()["band"]["dullness"]
+    torn = sawn.post("/api/faces", json=face(roughness=5)).get_json()
+    assert torn["roughness"]["over"] >= 1 and not torn["roughness"]["enough"]
+    assert sawn.get("/api/bands/1").get_json()["band"]["dullness"] >= before
+    assert sawn.delete(f"/api/faces/{torn['id']}").status_code == 200
+    assert sawn.get("/api/bands/1").get_json()["band"]["dullness"] == pytest.approx(before)
+
+
+def test_ridges_name_their_source_from_the_run_s_own_speed(sawn: FlaskClient) -> None:
+    found = sawn.post("/api/faces", json=face(ridge_mm=7.5, feed_m_min=2.0)).get_json()
+    assert found["ridges"]["frequency_Hz"] == pytest.approx(2000 / 60 / 7.5)
+    assert found["ridges"]["nearest"][0]["source"] == "weld" and found["ridge_words"]
+
+
+def test_a_trial_on_another_wood_is_judged_for_the_job_s_own(sawn: FlaskClient) -> None:
+    proposal = sawn.get("/api/jobs/1/faces").get_json()["proposal"]
+    tried = sawn.post("/api/faces", json=face(barrel=0.1, trial=proposal["material"])).get_json()
+    assert tried["trial_name"] == proposal["name"]
+    assert tried["judgement"]["ready"] and tried["judgement"]["push_ratio"] > 0.5
+    wrong = sawn.post("/api/faces", json=face(trial="cheese"))
+    assert wrong.status_code == 422 and "a material of the list" in str(wrong.get_json())
+
+
+def test_where_the_feed_stopped_is_told_with_the_waves_it_left(sawn: FlaskClient) -> None:
+    stopped = RUN | {"client_key": "stopped-one", "stops": [{"along_mm": 1200, "why": "hands"}]}
+    assert sawn.post("/api/runs", json=stopped).status_code == 201
+    waves = [[x, y, 14.0 + 1.8 * (-1) ** (i // 2)] for i, (x, y) in enumerate(NINE)]
+    found = sawn.post("/api/faces", json={"job_id": 1, "readings": waves}).get_json()
+    assert found["stops"] == [1200]

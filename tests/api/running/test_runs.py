@@ -281,3 +281,50 @@ def test_a_lot_under_way_tells_what_is_left_and_whether_to_go_on(shop: FlaskClie
     done = {**RUN, "client_key": "lot-sitting-99", "pieces": 40, "time_s": 4500}
     shop.post("/api/runs", json=done)
     assert shop.get("/api/jobs/1/run").get_json()["lot"] is None
+
+
+def test_teeth_lost_at_a_strike_take_the_band_off_until_mended(shop: FlaskClient) -> None:
+    saved(shop, "/api/jobs/1", {"band_id": 1})
+    told = {"strikes": 2, "teeth_lost": 3, "chips": "dust", "preflight": ["hands"]}
+    logged = shop.post("/api/runs", json=RUN | told | {"stops": [{"along_mm": 900}]}).get_json()
+    band = shop.get("/api/bands/1").get_json()["band"]
+    assert band["teeth_lost"] == 3 and "teeth_lost" in band["defects"]
+    assert "teeth" in shop.get("/api/jobs/1/run").get_json()["words"]
+    assert shop.delete(f"/api/runs/{logged['id']}").status_code == 200
+    assert shop.get("/api/bands/1").get_json()["band"]["defects"] == []
+
+
+@pytest.mark.parametrize(
+    ("changed", "words"),
+    [
+        ({"teeth_lost": 2}, "needs the strike"),
+        ({"amps_A": 5.0}, "amps_A tells nothing without idle_A and volts_V"),
+        ({"amps_A": 2.0, "idle_A": 3.0, "volts_V": 230.0}, "no more than idling"),
+        ({"stops": [{"along_mm": -1}]}, "out of range"),
+        ({"preflight": ["nothing"]}, "accepted"),
+    ],
+)
+def test_what_a_run_cannot_tell_is_refused(
+    shop: FlaskClient, changed: dict[str, Any], words: str
+) -> None:
+    answer = shop.post("/api/runs", json=RUN | changed)
+    assert answer.status_code == 422 and words in str(answer.get_json())
+
+
+def test_amps_teach_the_wood_less_than_watts_would(shop: FlaskClient) -> None:
+    amps = {"amps_A": 6.0, "idle_A": 3.0, "volts_V": 230.0}
+    shop.post("/api/runs", json=RUN | amps)
+    by_amps = shop.get("/api/shop").get_json()["pressures"]["european_larch_dry"]
+    watts = {"power_W": 6.0 * 230 * 0.8, "idle_W": 3.0 * 230 * 0.25, "client_key": "another-one"}
+    shop.delete("/api/runs/1")
+    shop.post("/api/runs", json=RUN | watts)
+    by_watts = shop.get("/api/shop").get_json()["pressures"]["european_larch_dry"]
+    assert by_amps["sd_ln"] > by_watts["sd_ln"]
+
+
+def test_a_lot_under_way_tells_its_pace_and_the_bands_to_come(shop: FlaskClient) -> None:
+    open_card(shop)
+    shop.post("/api/runs", json=RUN | {"pieces": 2, "time_s": 240.0})
+    lot = shop.get("/api/jobs/1/run").get_json()["lot"]
+    assert lot["left"] == 5 and lot["pace_words"].startswith("so far")
+    assert "more." in lot["bands_words"]

@@ -170,3 +170,41 @@ def test_rings_and_circles(shop: FlaskClient) -> None:
     }
     found = shop.post("/api/circle", json=circle).get_json()
     assert found["pin"]["right_behind_mm"] == pytest.approx(5.24, abs=0.01)
+
+
+def test_a_photograph_is_kept_shown_and_taken_back(shop: FlaskClient) -> None:
+    import io
+
+    from PIL import Image
+
+    kept = added(shop, BILLET)
+    picture = io.BytesIO()
+    Image.new("RGB", (64, 48)).save(picture, "PNG")
+    url, binary = f"/api/stock/{kept['id']}/photo", "application/octet-stream"
+    assert shop.post(url, data=picture.getvalue(), content_type=binary).status_code == 201
+    shown = shop.get(f"/api/stock/{kept['id']}").get_json()["photo_id"]
+    answer = shop.get(f"/api/photos/{shown}.jpg")
+    assert answer.mimetype == "image/jpeg" and answer.data[:2] == b"\xff\xd8"
+    gone = shop.delete(f"/api/photos/{shown}").get_json()["change_id"]
+    assert shop.get(f"/api/photos/{shown}.jpg").status_code == 404
+    assert shop.post(f"/api/changes/{gone}/undo").status_code == 200
+    assert shop.get(f"/api/photos/{shown}.jpg").status_code == 200
+    assert shop.post(url, data=b"no picture", content_type=binary).status_code == 422
+
+
+def test_marks_are_printed_at_true_size(shop: FlaskClient) -> None:
+    kept = added(shop, BILLET)
+    saved(shop, "/api/jobs/1", {"band_id": 1, "slice_mm": 14})
+    sheet = shop.get(f"/api/stock/{kept['id']}/marks.pdf?job_id=1&cuts=14.0,29.4")
+    assert sheet.status_code == 200 and sheet.data[:4] == b"%PDF"
+    assert shop.get(f"/api/stock/{kept['id']}/marks.pdf?job_id=x").status_code == 422
+    assert shop.get(f"/api/stock/{kept['id']}/marks.pdf").status_code == 409
+
+
+def test_what_is_sawn_up_leaves_the_rack_and_can_come_back(shop: FlaskClient) -> None:
+    kept = added(shop, BILLET)
+    change = shop.post(f"/api/stock/{kept['id']}/used").get_json()["change_id"]
+    assert shop.get("/api/stock").get_json() == []
+    assert shop.post(f"/api/stock/{kept['id']}/used").status_code == 409
+    assert shop.post(f"/api/changes/{change}/undo").status_code == 200
+    assert len(shop.get("/api/stock").get_json()) == 1

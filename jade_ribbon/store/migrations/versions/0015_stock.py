@@ -73,6 +73,19 @@ def upgrade() -> None:
         sa.PrimaryKeyConstraint("id", name="pk_fastener"),
     )
     op.create_index("ix_fastener_stock_id", "fastener", ["stock_id"])
+    op.create_table(
+        "photo",
+        sa.Column("id", sa.Integer, nullable=False),
+        sa.Column("stock_id", sa.Integer, nullable=False),
+        sa.Column("jpeg", sa.LargeBinary, nullable=False),
+        sa.Column("at", sa.DateTime, nullable=False),
+        sa.Column("deleted_at", sa.DateTime, nullable=True),
+        sa.ForeignKeyConstraint(
+            ["stock_id"], ["stock.id"], name="fk_photo_stock_id_stock", ondelete="CASCADE"
+        ),
+        sa.PrimaryKeyConstraint("id", name="pk_photo"),
+    )
+    op.create_index("ix_photo_stock_id", "photo", ["stock_id"])
     with op.batch_alter_table("job") as job:
         job.add_column(sa.Column("stock_id", sa.Integer, nullable=True))
         job.create_foreign_key("fk_job_stock_id_stock", "stock", ["stock_id"], ["id"])
@@ -100,5 +113,6 @@ def downgrade() -> None:
     with op.batch_alter_table("job") as job:
         job.drop_constraint("fk_job_stock_id_stock", type_="foreignkey")
         job.drop_column("stock_id")
+    op.drop_table("photo")
     op.drop_table("fastener")
     op.drop_table("stock")

@@ -307,9 +307,11 @@
           /></label
         >
       </div>
-      <Action main disabled={busy} onclick={() => void log()}
-        >Log {pieces} {pieces === 1 ? "piece" : "pieces"}</Action
-      >
+      <div class="bar">
+        <Action main disabled={busy} onclick={() => void log()}
+          >Log {pieces} {pieces === 1 ? "piece" : "pieces"}</Action
+        >
+      </div>
       {#if outbox.waiting.length > 0}
         <p class="waiting" role="status">
           {outbox.waiting.length}
@@ -398,6 +400,15 @@
     gap: var(--s4);
     align-items: end;
     width: 100%;
+  }
+  /* The one thing to tap stays in reach of a thumb, however much is filled in. */
+  .bar {
+    position: sticky;
+    bottom: 0;
+    width: 100%;
+    padding: var(--s2) 0;
+    background: var(--ground);
+    border-top: var(--hair) solid var(--hairline);
   }
   .pace {
     min-height: 1.5rem;

@@ -54,7 +54,7 @@
 </script>
 
 <svg
-  viewBox="-20 {-34 - Math.max(0, -bow_mm * across)} {W + 40} {H + 74 + room}"
+  viewBox="-20 {-50 - Math.max(0, -bow_mm * across)} {W + 40} {H + 90 + room}"
   role="img"
   aria-label={words}
 >
@@ -73,7 +73,7 @@
     <text class="mm" x={x(from + piece_mm / 2)} y={H + room + 32}>{shop.say(piece_mm, "long")}</text
     >
   {/each}
-  {#each marks as mark (mark.id)}
+  {#each marks as mark, i (mark.id)}
     {@const at = mark.along_mm / length_mm}
     {@const deep = (mark.depth_mm ?? thickness_mm) * across}
     {@const from = mark.face === "face" ? off(at) : H + off(at)}
@@ -83,7 +83,7 @@
       data-sure={mark.depth_mm !== null}
       d="M{x(mark.along_mm)} {from}v{mark.face === 'face' ? deep : -deep}"
     />
-    <text class="kind" x={x(mark.along_mm)} y={Math.min(0, bow_mm * across) - 12}
+    <text class="kind" x={x(mark.along_mm)} y={Math.min(0, bow_mm * across) - 12 - 16 * (i % 2)}
       >{mark.kind} {shop.number(mark.along_mm, "length")}</text
     >
   {/each}

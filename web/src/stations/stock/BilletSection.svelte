@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { CutSlice, MatchedSet } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { heldCut } from "./stock";
+  import { heldCut, tenth } from "./stock";
 
   interface Props {
     thickness_mm: number;
@@ -79,13 +79,13 @@
     {@const wide = x(slice.to_mm) - x(slice.from_mm)}
     {@const middle = (x(slice.from_mm) + x(slice.to_mm)) / 2}
     <rect class="slice" data-piece={slice.piece} x={x(slice.from_mm)} width={wide} height={H} />
-    <text x={middle} y={H / 2}>{slice.number}</text>
+    {#if wide > 14}<text x={middle} y={H / 2}>{slice.number}</text>{/if}
     {#if wide > 44}
       <text class="mm" x={middle} y={H / 2 + 22}
-        >{shop.number(slice.to_mm - slice.from_mm, "length")}</text
+        >{shop.number(tenth(slice.to_mm - slice.from_mm), "length")}</text
       >
     {/if}
-    {#if leaf}
+    {#if leaf && !leaf.single}
       <!-- A triangle on the side that shows once the pair is opened. -->
       {@const side = leaf.shows === "face" ? x(slice.from_mm) : x(slice.to_mm)}
       {@const into = leaf.shows === "face" ? 9 : -9}

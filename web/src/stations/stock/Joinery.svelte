@@ -232,6 +232,13 @@
         <circle class="pin" cx={circleOf.radius_mm} cy={circle.pin.right_behind_mm} r="7" />
         <path class="band" d="M0 0v24" />
         <path class="line" d="M0 0H{circleOf.radius_mm}" />
+        <text style:font-size="{reach / 18}px" x={-throat - 30} y={-100}>column</text>
+        <text style:font-size="{reach / 18}px" x="12" y={reach / 8}>band</text>
+        <text
+          style:font-size="{reach / 18}px"
+          x={circleOf.radius_mm + 14}
+          y={circle.pin.right_behind_mm - 12}>pin</text
+        >
       </svg>
       <p class="soft">
         Clamp the jig; both hands behind the teeth; no backing out of a round cut with the saw
@@ -318,5 +325,9 @@
   }
   .line {
     stroke: var(--ink-soft);
+  }
+  text {
+    fill: var(--ink);
+    font-family: var(--font);
   }
 </style>

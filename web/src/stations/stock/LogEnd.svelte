@@ -12,12 +12,6 @@
   const clear = $derived(R - bark_mm);
 </script>
 
-{#snippet end(words: string)}
-  <circle class="bark" r={R} />
-  <circle class="wood" r={clear} />
-  <title>{words}</title>
-{/snippet}
-
 <div class="two">
   <figure>
     <svg
@@ -25,7 +19,8 @@
       role="img"
       aria-label="Through and through"
     >
-      {@render end("Through and through")}
+      <circle class="bark" r={R} />
+      <circle class="wood" r={clear} />
       {#each plan.boards as board, i (i)}
         <rect
           class="board"
@@ -50,7 +45,8 @@
         role="img"
         aria-label="Around a cant"
       >
-        {@render end("Around a cant")}
+        <circle class="bark" r={R} />
+        <circle class="wood" r={clear} />
         {#each plan.cant.laid as board, i (i)}
           <rect
             class="board"

@@ -93,6 +93,11 @@
       </p>
     {/if}
   {/if}
+  {#if metal.zones.length > 0}
+    <p class="soft">
+      Eye protection, no hand in line with the band; teeth can fly. Digging out: clamp the piece.
+    </p>
+  {/if}
   <ul>
     {#each metal.marks as m (m.id)}
       <li>

@@ -13,6 +13,7 @@
   import LogEnd from "./LogEnd.svelte";
   import MetalMap from "./MetalMap.svelte";
   import Opening from "./Opening.svelte";
+  import Photo from "./Photo.svelte";
   import { CALLED } from "./stock";
   import StockForm from "./StockForm.svelte";
   import Ways from "./Ways.svelte";
@@ -40,7 +41,9 @@
   async function load(): Promise<void> {
     const body: StockQuestion = {
       ...asked,
+      board_mm: asked.board_mm ?? (ticket.id === null ? ticket.draft.slice_mm : null),
       ...(ticket.id === null ? {} : { job_id: ticket.id }),
+      ...(ticket.band?.band_id ? { band_id: ticket.band.band_id } : {}),
       ...(cuts === null ? {} : { cuts_mm: cuts }),
     };
     try {
@@ -60,6 +63,7 @@
   $effect(() => {
     void id;
     void ticket.job?.version;
+    void ticket.band?.band_id;
     cuts = null;
     void load();
   });
@@ -99,6 +103,7 @@
     `/api/stock/${id}/marks.pdf?` +
       new URLSearchParams({
         job_id: String(ticket.id ?? ""),
+        ...(ticket.band?.band_id ? { band_id: String(ticket.band.band_id) } : {}),
         clean_up_per_face_mm: String(asked.clean_up_per_face_mm),
         cuts: (cuts ?? billet?.cuts_mm ?? []).map((c) => c.toFixed(3)).join(","),
       }).toString(),
@@ -139,6 +144,7 @@
     <Action href="#/stock">Stock</Action>
     <Action href="#/changes/stock/{id}">Changes</Action>
   </div>
+  <Photo {stock} onchanged={() => void load()} />
   {#if editing}
     <StockForm
       piece={stock}
@@ -148,6 +154,11 @@
         void load();
       }}
     />
+  {/if}
+  {#if plan.other_wood}
+    <p class="fault">
+      The job in hand is planned in {plan.other_wood}: its feed and kerf hold for that.
+    </p>
   {/if}
   {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
   {#if plan.why_not}<p class="why">{shop.words(plan.why_not)}</p>{/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { BilletPlanAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
+  import { tenth } from "./stock";
 
   const { billet, count }: { billet: BilletPlanAnswer; count: number } = $props();
   const NAMES = { true_first: "trued first", along_curve: "along its curve" } as const;
@@ -18,7 +19,7 @@
         <tr data-best={way.key === billet.worth.best}>
           <th scope="row">{NAMES[way.key]}</th>
           <td class="mono">{way.pieces}{way.enough ? "" : ` of ${count}`}</td>
-          <td class="mono">{shop.say(way.left_over_mm, "length")}</td>
+          <td class="mono">{shop.say(tenth(way.left_over_mm), "length")}</td>
           <td class="mono">{(100 * way.piece_share).toFixed(0)} %</td>
           <td class="mono">{way.money_a_piece === null ? "–" : shop.money(way.money_a_piece)}</td>
         </tr>

@@ -61,3 +61,8 @@ export function heldCut(
   const high = place === cuts.length - 1 ? most - kerf : (cuts[place + 1] ?? most) - kerf;
   return Math.min(Math.max(wanted, low), high);
 }
+
+/** A length to a tenth of a millimetre: nobody marks it finer. */
+export function tenth(mm: number): number {
+  return Math.round(mm * 10) / 10;
+}

@@ -1,0 +1,44 @@
+"""Photographs of stock: the latest one is shown; each can be taken back."""
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.formats.apart import read_apart
+from jade_ribbon.formats.photo import small_jpeg
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.errors import NotFoundError
+from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.store.models import PhotoRow
+
+
+def latest(session: Session, stock_id: int) -> int | None:
+    """The number of the latest photograph of a piece; None without any."""
+    return session.scalars(
+        select(PhotoRow.id)
+        .where(PhotoRow.stock_id == stock_id, PhotoRow.deleted_at.is_(None))
+        .order_by(PhotoRow.id.desc())
+    ).first()
+
+
+def add_photo(session: Session, stock_id: int, data: bytes) -> int:
+    """Keep a photograph of a piece; the id of the change. InputError for what is no picture."""
+    get(session, "stock", stock_id)
+    row = PhotoRow(stock_id=stock_id, jpeg=read_apart("photo", small_jpeg, data), at=now())
+    session.add(row)
+    return log_change(session, row, "add", None).id
+
+
+def delete_photo(session: Session, photo_id: int) -> int:
+    """Take a photograph back; the id of the change, for undo."""
+    row: PhotoRow = get(session, "photo", photo_id)
+    before = as_record(row)
+    row.deleted_at = now()
+    return log_change(session, row, "delete", before).id
+
+
+def jpeg_of(session: Session, photo_id: int) -> bytes:
+    """A photograph. NotFoundError."""
+    row = session.get(PhotoRow, photo_id)
+    if row is None or row.deleted_at is not None:
+        raise NotFoundError("photo", photo_id)
+    return row.jpeg
