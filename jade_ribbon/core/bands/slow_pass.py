@@ -18,11 +18,11 @@ class SlowPass:
     feed_m_min: float
 
 
-def slow_pass(facts: BandFacts, job: Job, planned_m_min: float) -> SlowPass:
+def slow_pass(facts: BandFacts, job: Job, planned_m_min: float | None) -> SlowPass:
     """The fastest speed the saw has within the range of nailed timber, else its slowest.
 
     The feed is the least at which the teeth still cut there, so that each meets the metal with the
-    smallest bite; never over half the planned one.
+    smallest bite; never over half the planned one, where there is one.
 
     Source: materials table, nailed timber; practice; docs/model "Metal in the board".
     """
@@ -35,5 +35,5 @@ def slow_pass(facts: BandFacts, job: Job, planned_m_min: float) -> SlowPass:
     ]
     speed = max(fit, default=drive.slowest_m_s)
     least = 60.0 * job.cut.material.bite_min_mm * speed / facts.pitch_mm
-    feed = min(least, planned_m_min / 2.0)
+    feed = least if planned_m_min is None else min(least, planned_m_min / 2.0)
     return SlowPass(speed, drive.setting_words(speed), feed)

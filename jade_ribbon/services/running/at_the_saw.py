@@ -23,8 +23,8 @@ class AtTheSaw:
 
     signs: tuple[SignEffect, ...]
     chips: tuple[ChipsSay, ...]
-    floor_m_min: float
-    ceiling_m_min: float
+    floor_m_min: float | None
+    ceiling_m_min: float | None
     slow: SlowPass
     stock_id: int | None
     stock_label: str
@@ -35,7 +35,10 @@ class AtTheSaw:
 
 
 def at_the_saw(session: Session, row: JobRow) -> AtTheSaw | None:
-    """For a job with its saw and band; None before both are chosen or where no feed is known."""
+    """For a job with its saw and band; None before both are chosen.
+
+    A band that has no window here still tells its signs and how to pass metal.
+    """
     saw = session.get(SawRow, row.saw_id) if row.saw_id else None
     band = session.get(BandRow, row.band_id) if row.band_id else None
     if saw is None or band is None:
@@ -45,10 +48,15 @@ def at_the_saw(session: Session, row: JobRow) -> AtTheSaw | None:
         return None
     found = evaluate(job.bands[0], job)
     window = found.window
-    if window is None:
-        return None
-    floor, ceiling = window.floor_m_min, window.ceiling_m_min
-    planned = found.run.feed_m_min if found.run else math.sqrt(floor * ceiling)
+    floor = window.floor_m_min if window else None
+    ceiling = max(window.ceiling_m_min, window.floor_m_min) if window else None
+    planned = found.run.feed_m_min if found.run else None
+    if planned is None and floor and ceiling:
+        planned = math.sqrt(floor * ceiling)
+    chips: tuple[ChipsSay, ...] = ()
+    if floor and ceiling:
+        metal = job.cut.material.is_metal
+        chips = chips_table(floor_m_min=floor, ceiling_m_min=ceiling, metal=metal)
     life = shop_lives(session).of(band.steel, band.sharpenings)
     edge = EdgeNow(
         band.edge_equivalent_m / own_life_m(life, used_m=band.edge_equivalent_m),
@@ -65,14 +73,10 @@ def at_the_saw(session: Session, row: JobRow) -> AtTheSaw | None:
             edge,
             limit=job.rates.dullness_limit(job.cut.finish, job.rules),
             feed_m_min=planned,
-            floor_m_min=floor,
+            floor_m_min=floor or 0.0,
             size_exponent_m=job.cut.material.size_exponent_m,
         ),
-        chips_table(
-            floor_m_min=floor,
-            ceiling_m_min=max(ceiling, floor),
-            metal=job.cut.material.is_metal,
-        ),
+        chips,
         floor,
         ceiling,
         slow_pass(found.facts, job, planned),

@@ -12,6 +12,7 @@
   }
   const { roughness, ridge_mm, onroughness, onridge }: Props = $props();
   const known = $derived(shop.reference?.roughness ?? []);
+  let open = $state(false);
   let ten = $state<number | null>(null);
 
   /** The profile of a face of a class, as one looks along it: 80 by 24. */
@@ -39,8 +40,8 @@
     {/each}
   </div>
 </fieldset>
-<details open={ridge_mm !== null}>
-  <summary>Ridges across it</summary>
+<details bind:open>
+  <summary>Ridges across it{ridge_mm === null ? "" : `: ${shop.say(ridge_mm, "thin")}`}</summary>
   <QuantityField
     label="Over ten of them"
     kind="length"

@@ -65,7 +65,7 @@
   const atSaw = $derived(card?.job_id === jobId ? (card?.at_the_saw ?? null) : null);
   /** Where the feed stands in its window; null while neither is known. */
   const place = $derived.by(() => {
-    if (!atSaw || !feed) return null;
+    if (!atSaw?.floor_m_min || !atSaw.ceiling_m_min || !feed) return null;
     if (feed < atSaw.floor_m_min) return "small";
     return feed > atSaw.ceiling_m_min ? "large" : "right";
   });
@@ -273,7 +273,7 @@
           {feed}
         />
       {/if}
-      {#if atSaw}
+      {#if atSaw && atSaw.chips.length > 0}
         <ChipTaps
           chosen={form.chips ?? null}
           table={atSaw.chips}

@@ -19,6 +19,7 @@
     { key: "metal", name: "metal" },
     { key: "other", name: "something else" },
   ] as const;
+  let open = $state(false);
   let along = $state<number | null>(null);
   const bad = $derived(along !== null && (along < 0 || along > length_mm));
 
@@ -29,7 +30,7 @@
   }
 </script>
 
-<details open={stops.length > 0}>
+<details bind:open>
   <summary>The feed stopped{stops.length ? `: ${stops.length}` : ""}</summary>
   <div class="row">
     <QuantityField

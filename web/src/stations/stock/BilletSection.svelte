@@ -37,9 +37,10 @@
   }
 
   function drag(event: PointerEvent): void {
-    const box = svg?.getBoundingClientRect();
-    if (dragging === null || !box) return;
-    const at = ((event.clientX - box.left) / box.width) * (W + 40) - 20;
+    // The picture may stand smaller than its box: its own matrix tells where the pointer is in it.
+    const onto = svg?.getScreenCTM()?.inverse();
+    if (dragging === null || !onto) return;
+    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(onto).x;
     move(dragging, at / scale - offset - kerf_mm / 2);
   }
 

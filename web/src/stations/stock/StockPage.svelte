@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { untrack } from "svelte";
+
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { StockAnswer, StockPlan, StockQuestion } from "../../api/schema";
   import { Latest } from "../../lib/latest";
@@ -65,7 +67,7 @@
     void ticket.job?.version;
     void ticket.band?.band_id;
     cuts = null;
-    void load();
+    untrack(() => void load());
   });
 
   function change(changed: Partial<typeof START>): void {
@@ -143,8 +145,8 @@
     {#if stock.state === "in"}<Action onclick={() => void used()}>Sawn up</Action>{/if}
     <Action href="#/stock">Stock</Action>
     <Action href="#/changes/stock/{id}">Changes</Action>
+    <Photo {stock} onchanged={() => void load()} />
   </div>
-  <Photo {stock} onchanged={() => void load()} />
   {#if editing}
     <StockForm
       piece={stock}
