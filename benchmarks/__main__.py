@@ -16,6 +16,8 @@ from flask.testing import FlaskClient
 
 from benchmarks import calibration
 from benchmarks.calibration import EXAMPLE
+from benchmarks.cut import bench_cut
+from benchmarks.timing import report, timed
 from jade_ribbon.api.app import STATIC, create_app
 from jade_ribbon.core.choosing.chances import chances
 from jade_ribbon.core.choosing.choose import choose
@@ -73,24 +75,6 @@ OTHER_CUTS: tuple[dict[str, object], ...] = (
 )
 
 
-def timed(call: Callable[[], object], times: int) -> list[float]:
-    """Milliseconds of each call, after one that warms up."""
-    call()
-    spent = []
-    for _ in range(times):
-        start = time.perf_counter()
-        call()
-        spent.append(1000 * (time.perf_counter() - start))
-    return spent
-
-
-def report(what: str, spent: list[float], bound: float) -> None:
-    p95 = statistics.quantiles(spent, n=20)[-1] if len(spent) > 1 else spent[0]
-    middle = statistics.median(spent)
-    verdict = "within" if p95 < bound else "OVER"
-    print(f"{what:<44} median {middle:6.1f} ms   p95 {p95:6.1f} ms   {verdict} {bound:g} ms")
-
-
 def bench_plan(folder: Path) -> None:
     file = folder / "yard.sqlite"
     start = time.perf_counter()
@@ -127,6 +111,7 @@ def bench_plan(folder: Path) -> None:
 
     report("feed handle moved", timed(drag, REQUESTS), 100)
     bench_card(client)
+    bench_cut(client)
     bench_writes(client)
 
 

@@ -79,11 +79,13 @@ def shoot(page: Page, address: str) -> None:
     page.wait_for_timeout(600)
     page.screenshot(path=TARGET / "curve.png")
     compare(page, address, strakes["id"])
+    stock(page, address, strakes["id"])
     waiting(page, address, ferry["id"])
     setting_up(page, address, ferry)
     finish_card(page, address, ferry)
     settle(page, f"{address}/#/run/{ferry['id']}")
     log_one(page)
+    page.evaluate("scrollTo(0, 0)")
     page.screenshot(path=TARGET / "run.png")
     inspect(page, address, ferry["id"])
     settle(page, f"{address}/#/plan/{strakes['id']}")
@@ -127,7 +129,20 @@ def inspect(page: Page, address: str, job: int) -> None:
         page.get_by_role("button", name="Keep the face").click()
         page.get_by_role("button", name="Close").click()
     page.wait_for_timeout(400)
+    page.evaluate("scrollTo(0, 0)")
     page.screenshot(path=TARGET / "inspect.png")
+
+
+def stock(page: Page, address: str, job_id: int) -> None:
+    """A billet with a cut dragged off its place."""
+    settle(page, f"{address}/#/plan/{job_id}")
+    settle(page, f"{address}/#/stock")
+    page.get_by_role("link", name="L-34").click()
+    page.get_by_role("slider", name="Cut 1").wait_for()
+    if page.get_by_role("button", name="Close").count():
+        page.get_by_role("button", name="Close").click()
+    page.wait_for_timeout(500)
+    page.screenshot(path=TARGET / "stock.png")
 
 
 def compare(page: Page, address: str, job_id: int) -> None:
@@ -154,11 +169,6 @@ def setting_up(page: Page, address: str, job: dict[str, int]) -> None:
     page.mouse.wheel(0, 330)
     page.wait_for_timeout(600)
     page.screenshot(path=TARGET / "listening.png")
-    settle(page, card)
-    page.locator("[data-step='guides_upper']").click()
-    page.get_by_role("button", name="How many make the gap?").click()
-    page.wait_for_timeout(600)
-    page.screenshot(path=TARGET / "guides.png")
     settle(page, f"{address}/#/shop/saws/1/stand")
     page.screenshot(path=TARGET / "stand.png")
     page.set_viewport_size({"width": 768, "height": 1024})
@@ -177,6 +187,8 @@ def finish_card(page: Page, address: str, job: dict[str, int]) -> None:
 
 
 def log_one(page: Page) -> None:
+    for name in ("Push stick", "Extraction", "In- and outfeed", "Isolator"):
+        page.get_by_role("button", name=name).click()
     for _ in range(5):
         page.get_by_role("button", name="One piece more").click()
     page.get_by_role("button", name="hard push").click()

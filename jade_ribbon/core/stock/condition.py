@@ -101,6 +101,9 @@ def readiness_of(found: Condition, rule: StockRule) -> StockReadiness:
     low = high = 0.0
     untold: list[Said] = []
     noted: list[Said] = []
+    if found.suspect == "nails" and found.mapped:
+        marks = "One mark" if found.mapped == 1 else f"{found.mapped} marks"
+        noted.append(f"{marks} of metal mapped; what a detector missed is in no map.")
     if found.moisture_pct is None:
         untold.append("Its moisture was not measured: wet wood moves and shrinks when it is open.")
     elif found.moisture_days is None or found.moisture_days > STALE_DAYS:

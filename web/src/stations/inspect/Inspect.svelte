@@ -11,6 +11,7 @@
   import { ticket } from "../../lib/ticket.svelte";
   import { day, readNumber, time } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
+  import ActionBar from "../../parts/ActionBar.svelte";
   import Choices from "../../parts/Choices.svelte";
   import Look from "./Look.svelte";
   import Parts from "./Parts.svelte";
@@ -263,9 +264,11 @@
       {#if draft.simulated}<p class="soft">
           Read from a stand-in: it is kept marked so, and teaches nothing.
         </p>{/if}
-      <Action main disabled={!complete || busy} onclick={() => void save()}
-        >{draft.trial ? "Keep the trial" : "Keep the face"}</Action
-      >
+      <ActionBar>
+        <Action main disabled={!complete || busy} onclick={() => void save()}
+          >{draft.trial ? "Keep the trial" : "Keep the face"}</Action
+        >
+      </ActionBar>
     </section>
     <section aria-live="polite" aria-label="The face">
       {#if face}

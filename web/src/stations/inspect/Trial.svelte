@@ -15,7 +15,8 @@
 </script>
 
 {#if proposal}
-  <div class="trial">
+  <details class="trial" open={trial !== "" || judged !== null}>
+    <summary>A trial on cheap wood first</summary>
     {#if trial}
       <p>Reading a trial on <strong>{proposal.name}</strong>.</p>
       <Action onclick={() => ontrial("")}>No, the job’s own piece</Action>
@@ -25,7 +26,7 @@
         >{judged ? "Try once more" : "Read a trial"}</Action
       >
     {/if}
-  </div>
+  </details>
 {/if}
 
 <style>
@@ -33,5 +34,11 @@
     border-left: var(--s2) solid var(--brass);
     padding: var(--s1) var(--s3);
     margin-bottom: var(--s3);
+  }
+  summary {
+    min-height: var(--touch);
+    align-content: center;
+    cursor: pointer;
+    font-weight: 600;
   }
 </style>

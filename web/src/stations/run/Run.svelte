@@ -8,6 +8,7 @@
   import { ticket } from "../../lib/ticket.svelte";
   import { duration } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
+  import ActionBar from "../../parts/ActionBar.svelte";
   import QuantityField from "../../parts/QuantityField.svelte";
   import FeedScale from "../../parts/FeedScale.svelte";
   import BandSide from "./BandSide.svelte";
@@ -307,11 +308,11 @@
           /></label
         >
       </div>
-      <div class="bar">
+      <ActionBar>
         <Action main disabled={busy} onclick={() => void log()}
           >Log {pieces} {pieces === 1 ? "piece" : "pieces"}</Action
         >
-      </div>
+      </ActionBar>
       {#if outbox.waiting.length > 0}
         <p class="waiting" role="status">
           {outbox.waiting.length}
@@ -400,15 +401,6 @@
     gap: var(--s4);
     align-items: end;
     width: 100%;
-  }
-  /* The one thing to tap stays in reach of a thumb, however much is filled in. */
-  .bar {
-    position: sticky;
-    bottom: 0;
-    width: 100%;
-    padding: var(--s2) 0;
-    background: var(--ground);
-    border-top: var(--hair) solid var(--hairline);
   }
   .pace {
     min-height: 1.5rem;

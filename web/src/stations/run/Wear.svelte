@@ -1,7 +1,7 @@
 <script lang="ts">
   import { shop } from "../../lib/shop.svelte";
   import type { RunAnswer } from "../../api/schema";
-  import { percent, significant } from "../../lib/units";
+  import { significant } from "../../lib/units";
   import EdgeTip from "../../parts/EdgeTip.svelte";
 
   interface Props {
@@ -9,6 +9,8 @@
     run: RunAnswer;
   }
   const { run }: Props = $props();
+  /** In whole per cent: an edge is known no nearer. */
+  const whole = (share: number) => (share < 0.01 ? "under 1 %" : `${Math.round(100 * share)} %`);
 </script>
 
 <p class="edge">
@@ -18,7 +20,7 @@
 <div
   class="wear"
   role="img"
-  aria-label="Edge used: from {percent(run.dullness_before)} to {percent(run.band.dullness)}"
+  aria-label="Edge used: from {whole(run.dullness_before)} to {whole(run.band.dullness)}"
 >
   <i class="was" style:width="{Math.min(100 * run.dullness_before, 100)}%"></i>
   <i
@@ -27,8 +29,8 @@
   ></i>
 </div>
 <p>
-  Edge used: {percent(run.dullness_before)} before,
-  <strong>{percent(run.band.dullness)}</strong> now.
+  Edge used: {whole(run.dullness_before)} before,
+  <strong>{whole(run.band.dullness)}</strong> now.
 </p>
 <p>{shop.words(run.next_words)}</p>
 <dl>
@@ -46,7 +48,7 @@
   </div>
   <div>
     <dt>gum</dt>
-    <dd class="mono">{percent(run.band.fouling)}</dd>
+    <dd class="mono">{whole(run.band.fouling)}</dd>
   </div>
 </dl>
 
