@@ -16,4 +16,11 @@
     background: var(--ground);
     border-top: var(--hair) solid var(--hairline);
   }
+  /* On a phone the ribbon lies along the bottom. */
+  @media (max-width: 720px) {
+    .bar {
+      bottom: calc(var(--ribbon-height) + env(safe-area-inset-bottom));
+      padding-bottom: var(--s5);
+    }
+  }
 </style>

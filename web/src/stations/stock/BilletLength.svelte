@@ -53,44 +53,55 @@
   );
 </script>
 
-<svg
-  viewBox="-20 {-50 - Math.max(0, -bow_mm * across)} {W + 40} {H + 90 + room}"
-  role="img"
-  aria-label={words}
->
-  {#each zones as zone (zone.from_mm)}
-    <rect
-      class="zone"
-      x={x(zone.from_mm)}
-      width={x(zone.to_mm) - x(zone.from_mm)}
-      y={-8 + Math.min(0, bow_mm * across)}
-      height={H + 16 + room}
-    />
-  {/each}
-  <path class="billet" d="M{face}L{back}Z" />
-  {#each Array.from({ length: sections }, (_, i) => trim_mm + i * (piece_mm + crosscut_mm)) as from, i (i)}
-    <path class="section" d="M{x(from)} {H + room + 14}H{x(from + piece_mm)}" />
-    <text class="mm" x={x(from + piece_mm / 2)} y={H + room + 32}>{shop.say(piece_mm, "long")}</text
-    >
-  {/each}
-  {#each marks as mark, i (mark.id)}
-    {@const at = mark.along_mm / length_mm}
-    {@const deep = (mark.depth_mm ?? thickness_mm) * across}
-    {@const from = mark.face === "face" ? off(at) : H + off(at)}
-    <path
-      class="metal"
-      data-state={mark.state}
-      data-sure={mark.depth_mm !== null}
-      d="M{x(mark.along_mm)} {from}v{mark.face === 'face' ? deep : -deep}"
-    />
-    <text class="kind" x={x(mark.along_mm)} y={Math.min(0, bow_mm * across) - 12 - 16 * (i % 2)}
-      >{mark.kind} {shop.number(mark.along_mm, "length")}</text
-    >
-  {/each}
-  <text class="name" x="0" y={H / 2 + 5} dx="6">start</text>
-</svg>
+<div class="wide">
+  <svg
+    viewBox="-20 {-50 - Math.max(0, -bow_mm * across)} {W + 40} {H + 90 + room}"
+    role="img"
+    aria-label={words}
+  >
+    {#each zones as zone (zone.from_mm)}
+      <rect
+        class="zone"
+        x={x(zone.from_mm)}
+        width={x(zone.to_mm) - x(zone.from_mm)}
+        y={-8 + Math.min(0, bow_mm * across)}
+        height={H + 16 + room}
+      />
+    {/each}
+    <path class="billet" d="M{face}L{back}Z" />
+    {#each Array.from({ length: sections }, (_, i) => trim_mm + i * (piece_mm + crosscut_mm)) as from, i (i)}
+      <path class="section" d="M{x(from)} {H + room + 14}H{x(from + piece_mm)}" />
+      <text class="mm" x={x(from + piece_mm / 2)} y={H + room + 32}
+        >{shop.say(piece_mm, "long")}</text
+      >
+    {/each}
+    {#each marks as mark, i (mark.id)}
+      {@const at = mark.along_mm / length_mm}
+      {@const deep = (mark.depth_mm ?? thickness_mm) * across}
+      {@const from = mark.face === "face" ? off(at) : H + off(at)}
+      <path
+        class="metal"
+        data-state={mark.state}
+        data-sure={mark.depth_mm !== null}
+        d="M{x(mark.along_mm)} {from}v{mark.face === 'face' ? deep : -deep}"
+      />
+      <text class="kind" x={x(mark.along_mm)} y={Math.min(0, bow_mm * across) - 12 - 16 * (i % 2)}
+        >{mark.kind} {shop.number(mark.along_mm, "length")}</text
+      >
+    {/each}
+    <text class="name" x="0" y={H / 2 + 5} dx="6">start</text>
+  </svg>
+</div>
 
 <style>
+  .wide {
+    overflow-x: auto;
+  }
+  @media (max-width: 720px) {
+    svg {
+      min-width: 40rem;
+    }
+  }
   svg {
     width: 100%;
     max-height: 14rem;

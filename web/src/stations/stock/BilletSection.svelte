@@ -54,73 +54,83 @@
 
 <!-- The handles are sliders; the picture around them only takes the pointer. -->
 <!-- svelte-ignore a11y_no_static_element_interactions -->
-<svg
-  bind:this={svg}
-  viewBox="-20 -34 {W + 40} {H + 76}"
-  onpointermove={drag}
-  onpointerup={() => (dragging = null)}
-  onpointercancel={() => (dragging = null)}
->
-  <defs>
-    <pattern
-      id="trued-off"
-      width="7"
-      height="7"
-      patternUnits="userSpaceOnUse"
-      patternTransform="rotate(45)"><path d="M0 0V7" class="hatch" /></pattern
-    >
-  </defs>
-  <rect class="billet" width={W} height={H} />
-  {#if offset > 0}
-    <rect fill="url(#trued-off)" width={offset * scale} height={H} />
-    <rect fill="url(#trued-off)" x={W - offset * scale} width={offset * scale} height={H} />
-  {/if}
-  {#each slices as slice (slice.number)}
-    {@const leaf = leafOf.get(slice.number)}
-    {@const wide = x(slice.to_mm) - x(slice.from_mm)}
-    {@const middle = (x(slice.from_mm) + x(slice.to_mm)) / 2}
-    <rect class="slice" data-piece={slice.piece} x={x(slice.from_mm)} width={wide} height={H} />
-    {#if wide > 14}<text x={middle} y={H / 2}>{slice.number}</text>{/if}
-    {#if wide > 44}
-      <text class="mm" x={middle} y={H / 2 + 22}
-        >{shop.number(tenth(slice.to_mm - slice.from_mm), "length")}</text
+<div class="wide">
+  <svg
+    bind:this={svg}
+    viewBox="-20 -34 {W + 40} {H + 76}"
+    onpointermove={drag}
+    onpointerup={() => (dragging = null)}
+    onpointercancel={() => (dragging = null)}
+  >
+    <defs>
+      <pattern
+        id="trued-off"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"><path d="M0 0V7" class="hatch" /></pattern
       >
+    </defs>
+    <rect class="billet" width={W} height={H} />
+    {#if offset > 0}
+      <rect fill="url(#trued-off)" width={offset * scale} height={H} />
+      <rect fill="url(#trued-off)" x={W - offset * scale} width={offset * scale} height={H} />
     {/if}
-    {#if leaf && !leaf.single}
-      <!-- A triangle on the side that shows once the pair is opened. -->
-      {@const side = leaf.shows === "face" ? x(slice.from_mm) : x(slice.to_mm)}
-      {@const into = leaf.shows === "face" ? 9 : -9}
-      <path class="opens" d="M{side} {H - 26}l{into} 7l{-into} 7Z" />
-    {/if}
-  {/each}
-  {#each cuts as cut, i (i)}
-    {@const at = x(cut + kerf_mm / 2)}
-    <rect class="kerf" x={x(cut)} width={Math.max(kerf_mm * scale, 1.5)} height={H} />
-    <g
-      class="handle"
-      role="slider"
-      tabindex="0"
-      aria-label="Cut {i + 1}"
-      aria-valuemin={0}
-      aria-valuemax={usable_mm}
-      aria-valuenow={cut}
-      aria-valuetext="{shop.say(cut, 'length')} from the face"
-      transform="translate({at} 0)"
-      onkeydown={(e) => nudge(e, i)}
-      onpointerdown={(e) => {
-        dragging = i;
-        svg?.setPointerCapture(e.pointerId);
-      }}
-    >
-      <rect x="-22" y="-34" width="44" height={H + 34} fill="transparent" />
-      <path d="M-9 -20H9L0 -4Z" />
-    </g>
-  {/each}
-  <text class="name" x="0" y={H + 22}>marked face</text>
-  <text class="name end" x={W} y={H + 22}>back</text>
-</svg>
+    {#each slices as slice (slice.number)}
+      {@const leaf = leafOf.get(slice.number)}
+      {@const wide = x(slice.to_mm) - x(slice.from_mm)}
+      {@const middle = (x(slice.from_mm) + x(slice.to_mm)) / 2}
+      <rect class="slice" data-piece={slice.piece} x={x(slice.from_mm)} width={wide} height={H} />
+      {#if wide > 14}<text x={middle} y={H / 2}>{slice.number}</text>{/if}
+      {#if wide > 44}
+        <text class="mm" x={middle} y={H / 2 + 22}
+          >{shop.number(tenth(slice.to_mm - slice.from_mm), "length")}</text
+        >
+      {/if}
+      {#if leaf && !leaf.single}
+        <!-- A triangle on the side that shows once the pair is opened. -->
+        {@const side = leaf.shows === "face" ? x(slice.from_mm) : x(slice.to_mm)}
+        {@const into = leaf.shows === "face" ? 9 : -9}
+        <path class="opens" d="M{side} {H - 26}l{into} 7l{-into} 7Z" />
+      {/if}
+    {/each}
+    {#each cuts as cut, i (i)}
+      {@const at = x(cut + kerf_mm / 2)}
+      <rect class="kerf" x={x(cut)} width={Math.max(kerf_mm * scale, 1.5)} height={H} />
+      <g
+        class="handle"
+        role="slider"
+        tabindex="0"
+        aria-label="Cut {i + 1}"
+        aria-valuemin={0}
+        aria-valuemax={usable_mm}
+        aria-valuenow={cut}
+        aria-valuetext="{shop.say(cut, 'length')} from the face"
+        transform="translate({at} 0)"
+        onkeydown={(e) => nudge(e, i)}
+        onpointerdown={(e) => {
+          dragging = i;
+          svg?.setPointerCapture(e.pointerId);
+        }}
+      >
+        <rect x="-22" y="-34" width="44" height={H + 34} fill="transparent" />
+        <path d="M-9 -20H9L0 -4Z" />
+      </g>
+    {/each}
+    <text class="name" x="0" y={H + 22}>marked face</text>
+    <text class="name end" x={W} y={H + 22}>back</text>
+  </svg>
+</div>
 
 <style>
+  .wide {
+    overflow-x: auto;
+  }
+  @media (max-width: 720px) {
+    svg {
+      min-width: 40rem;
+    }
+  }
   svg {
     width: 100%;
     max-height: 24rem;

@@ -67,7 +67,7 @@
     display: flex;
     flex-wrap: wrap;
     gap: var(--s3);
-    align-items: center;
+    align-items: stretch;
   }
   img {
     max-width: min(100%, 24rem);

@@ -124,5 +124,12 @@
     .place {
       display: none;
     }
+    .state {
+      grid-area: 1 / 3;
+      text-align: right;
+    }
+    .size {
+      grid-area: 2 / 1 / 3 / 3;
+    }
   }
 </style>
