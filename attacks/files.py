@@ -1,4 +1,4 @@
-"""Spoilt drawings and recordings: each is read, or refused in words, soon and in little memory."""
+"""Spoilt drawings, recordings, photographs: each is read, or refused in words, in little memory."""
 
 import io
 import multiprocessing
@@ -12,10 +12,12 @@ import numpy as np
 import soundfile
 from ezdxf.filemanagement import new
 from ezdxf.math import rational_bspline_from_arc
+from PIL import Image
 
 from attacks.memory import peak_kb
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.formats.outline import read_outline
+from jade_ribbon.formats.photo import small_jpeg
 from jade_ribbon.formats.recording import read_recording
 
 CURVES = Path(__file__).parents[1] / "tests/data/curves"
@@ -50,6 +52,10 @@ def seeds() -> list[tuple[str, bytes]]:
         both = np.stack([pluck, 0.3 * pluck], axis=1)
         soundfile.write(sound, both, 16_000, format=kind, subtype=depth)
         found.append((f"pluck.{kind.lower()}", sound.getvalue()))
+    for kind in ("JPEG", "PNG", "WEBP"):
+        picture = io.BytesIO()
+        Image.effect_noise((160, 120), 60.0).save(picture, kind)
+        found.append((f"billet.{kind.lower()}", picture.getvalue()))
     return found
 
 
@@ -84,6 +90,8 @@ def read(name: str, data: bytes) -> str:
     try:
         if name.endswith((".wav", ".flac")):
             read_recording(data)
+        elif name.endswith((".jpeg", ".png", ".webp")):
+            small_jpeg(data)
         else:
             read_outline(data, name)
     except InputError:

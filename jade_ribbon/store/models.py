@@ -533,6 +533,7 @@ class FaceRow(Base):
     rough_over: Mapped[int | None]
     ridge_mm: Mapped[float | None]
     speed_m_s: Mapped[float | None]
+    guided: Mapped[str] = mapped_column(String(8), server_default=text("''"), default="")
     trial: Mapped[str] = mapped_column(String(80), server_default=text("''"), default="")
     deleted_at: Mapped[datetime | None]
 

@@ -9,6 +9,7 @@ import pytest
 from sqlalchemy import select
 
 from jade_ribbon.core.mechanics.wear import edge_state
+from jade_ribbon.core.simulation.senses import TRUE_SIDE_FACTOR
 from jade_ribbon.demo import world
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK
 from jade_ribbon.reference.tables import materials, steels, tooth_forms
@@ -16,7 +17,16 @@ from jade_ribbon.services.rack.bands import list_bands, refresh
 from jade_ribbon.services.rack.pages import band_page
 from jade_ribbon.services.shop.saws import core_saw, list_saws
 from jade_ribbon.store.database import Store
-from jade_ribbon.store.models import BandRow, EdgeLifeRow, JobRow, RunRow, SawRow
+from jade_ribbon.store.models import (
+    BandRow,
+    EdgeLifeRow,
+    FaceRow,
+    FastenerRow,
+    JobRow,
+    RunRow,
+    SawRow,
+    StockRow,
+)
 
 
 @pytest.fixture(scope="module")
@@ -98,6 +108,44 @@ def test_it_opens_on_the_tender_s_strakes_and_a_card_half_done(yard: Store) -> N
         states = {s.saw.name: s.tension_state for s in list_saws(session)}
         assert states["Shop saw 400"] == "slack"
         assert states["Long Meg 600"] == "slack"
+
+
+def test_its_stock_is_what_its_jobs_were_cut_from(yard: Store) -> None:
+    with yard.read() as session:
+        stock = {s.id: s for s in session.scalars(select(StockRow))}
+        jobs = session.scalars(select(JobRow).where(JobRow.stock_id.is_not(None))).all()
+        assert len(jobs) > 15
+        for job in jobs:
+            piece = stock[job.stock_id or 0]
+            assert piece.state == ("gone" if job.state == "done" else "in"), job.name
+            assert piece.material == job.material and piece.arrived_at <= job.updated_at
+        assert sum(s.state == "in" for s in stock.values()) >= 10
+        assert any(s.reactive for s in stock.values()) and any(s.parent_id for s in stock.values())
+
+
+def test_metal_sawn_through_is_the_metal_that_was_struck(yard: Store) -> None:
+    with yard.read() as session:
+        found = session.scalars(select(FastenerRow)).all()
+        jobs = {j.stock_id: j.id for j in session.scalars(select(JobRow)) if j.stock_id}
+        for stock_id in {f.stock_id for f in found}:
+            mine = [f for f in found if f.stock_id == stock_id]
+            runs = session.scalars(select(RunRow).where(RunRow.job_id == jobs[stock_id])).all()
+            struck = sum(r.strikes for r in runs)
+            through = sum(f.state == "sawn_through" for f in mine)
+            assert through == min(struck, len(mine))
+
+
+def test_faces_taught_its_saws_and_say_what_the_simulated_ones_are(yard: Store) -> None:
+    with yard.read() as session:
+        faces = session.scalars(select(FaceRow)).all()
+        assert len(faces) > 15 and not any(f.simulated for f in faces)
+        saws = session.scalars(select(SawRow)).all()
+        taught = [s for s in saws if s.side_sd_ln is not None]
+        assert len(taught) >= 2
+        for saw in taught:
+            # Each simulated saw's own factor lies between these.
+            low, high = TRUE_SIDE_FACTOR
+            assert 0.7 * low <= saw.side_factor <= 1.4 * high
 
 
 def test_it_is_the_same_each_time(

@@ -33,7 +33,15 @@ from jade_ribbon.reference.tables import Material, trial_woods
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inspection.inputs import FaceInput
-from jade_ribbon.services.inspection.taught import SideKnown, side_known, trend_of
+from jade_ribbon.services.inspection.taught import (
+    Moved,
+    SideKnown,
+    Told,
+    moved_by,
+    side_known,
+    told_by,
+    trend_of,
+)
 from jade_ribbon.services.planning.jobs import job_with_band
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.setup.roles import fittings_record
@@ -72,6 +80,9 @@ class FaceAnswer:
     """Where the feed stopped in the run it comes from, mm along."""
     trial: str
     trial_name: str
+    guided: str
+    moved: Moved | None
+    """What it taught of its saw's side share; None where it moved nothing."""
     judgement: TrialJudgement | None
     """Of a trial: what it says of the job's own material."""
     change_id: int | None = None
@@ -221,10 +232,12 @@ def add_face(session: Session, given: FaceInput, at: datetime | None = None) -> 
         ridge_mm=given.ridge_mm,
         speed_m_s=cut.band.speed.speed_m_s if cut.band.speed else None,
         trial=given.trial,
+        guided=given.guided,
     )
     session.add(kept)
     change = log_change(session, kept, "add", None)
-    return dataclasses.replace(_answer(session, kept, cut), change_id=change.id)
+    told = told_by(session, kept.saw_id)
+    return dataclasses.replace(_answer(session, kept, cut, told), change_id=change.id)
 
 
 def delete_face(session: Session, face_id: int) -> int:
@@ -235,7 +248,7 @@ def delete_face(session: Session, face_id: int) -> int:
     return log_change(session, row, "delete", before).id
 
 
-def _answer(session: Session, row: FaceRow, cut: _Cut | None) -> FaceAnswer:
+def _answer(session: Session, row: FaceRow, cut: _Cut | None, told: Told) -> FaceAnswer:
     band, saw = session.get(BandRow, row.band_id), session.get(SawRow, row.saw_id)
     assert band is not None and saw is not None
     face = read_face(row.readings, tolerance_mm=row.tolerance_mm)
@@ -266,6 +279,8 @@ def _answer(session: Session, row: FaceRow, cut: _Cut | None) -> FaceAnswer:
         stops=stops,
         trial=row.trial,
         trial_name=trial.name if trial is not None else row.trial,
+        guided=row.guided,
+        moved=moved_by(told, row.id),
         judgement=None if cut is None else _judged(session, row, face, trial, cut),
     )
 
@@ -348,6 +363,7 @@ def face_page(session: Session, job_id: int, *, caliper: bool) -> FacePage:
         .where(FaceRow.job_id == job_id, FaceRow.deleted_at.is_(None))
         .order_by(FaceRow.id.desc())
     )
+    told = told_by(session, row.saw_id) if row.saw_id is not None else {}
     return FacePage(
         job_id=job_id,
         saw_id=row.saw_id,
@@ -356,8 +372,8 @@ def face_page(session: Session, job_id: int, *, caliper: bool) -> FacePage:
         tolerance_mm=tolerance_of(row),
         feed_m_min=cut.feed_m_min if cut is not None else None,
         caliper=caliper,
-        faces=[_answer(session, face, cut) for face in rows],
-        side=side_known(session, row.saw_id) if row.saw_id is not None else None,
+        faces=[_answer(session, face, cut, told) for face in rows],
+        side=side_known(told),
         trend=trend_of(session, row.band_id, row.saw_id) if row.saw_id and row.band_id else None,
         proposal=_proposal(session, row),
     )

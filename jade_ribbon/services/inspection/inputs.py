@@ -1,6 +1,6 @@
 """What Inspect takes: a face as read."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -23,6 +23,8 @@ class FaceInput(Strict):
     """By look: 1 smooth as planed to 5 torn."""
     ridge_mm: Annotated[float, entry("ridge_mm")] | None = None
     """From ridge to ridge, measured over ten."""
+    guided: Literal["", "fence", "point", "line"] = ""
+    """What the work was led by: fence, single point, or a scribed line by hand."""
     trial: Annotated[str, Field(max_length=80)] = ""
     """The material of a trial cut made before the job's own; empty for the job's own."""
     who: Person = ""

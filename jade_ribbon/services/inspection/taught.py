@@ -33,24 +33,47 @@ class SideKnown:
     """Faces far from the usual that no others agree with: left out until they do."""
 
 
-def _teaching(session: Session, saw_id: int) -> list[FaceReading]:
-    """What the faces of a saw say of its side share, those that say anything."""
-    found = []
-    for row in _faces(session, saw_id):
-        part = read_face(row.readings, tolerance_mm=row.tolerance_mm).part("barrel")
-        if part is None or row.feed_force_N is None or row.strand_force_N is None:
-            continue
-        told = teaching(
-            barrel_mm=part.amount_mm,
-            se_mm=part.se_mm,
-            cut_height_mm=row.height_mm,
-            strand_force_N=row.strand_force_N,
-            feed_force_N=row.feed_force_N,
-            usual_share=row.side_share_usual,
-        )
-        if told is not None:
-            found.append(told)
-    return found
+def _told(row: FaceRow) -> FaceReading | None:
+    """What one face says of its saw's side share; None where it says nothing."""
+    part = read_face(row.readings, tolerance_mm=row.tolerance_mm).part("barrel")
+    if part is None or row.feed_force_N is None or row.strand_force_N is None:
+        return None
+    return teaching(
+        barrel_mm=part.amount_mm,
+        se_mm=part.se_mm,
+        cut_height_mm=row.height_mm,
+        strand_force_N=row.strand_force_N,
+        feed_force_N=row.feed_force_N,
+        usual_share=row.side_share_usual,
+    )
+
+
+Told = dict[int, FaceReading]
+
+
+def told_by(session: Session, saw_id: int) -> Told:
+    """What the faces of a saw say of its side share, by face; those that say anything."""
+    each = ((row.id, _told(row)) for row in _faces(session, saw_id))
+    return {key: told for key, told in each if told is not None}
+
+
+@dataclass(frozen=True)
+class Moved:
+    """What one face moved: the saw's side share over the usual without it, and with it."""
+
+    before: float
+    after: float
+
+
+def moved_by(told: Told, face_id: int) -> Moved | None:
+    """None where a face says nothing, or was left out and so moved nothing."""
+    if face_id not in told:
+        return None
+    without = _taught(believed([t for key, t in told.items() if key != face_id]))
+    whole = _taught(believed(list(told.values())))
+    before = without.share if without else 1.0
+    after = whole.share if whole else 1.0
+    return Moved(before, after) if before != after else None
 
 
 def _faces(session: Session, saw_id: int) -> Sequence[FaceRow]:
@@ -73,9 +96,9 @@ def _taught(seen: list[FaceReading]) -> SideSharePosterior | None:
     )
 
 
-def side_known(session: Session, saw_id: int) -> SideKnown | None:
+def side_known(told: Told) -> SideKnown | None:
     """What a saw's faces have taught; None before any."""
-    seen = _teaching(session, saw_id)
+    seen = list(told.values())
     counted = believed(seen)
     found = _taught(counted)
     doubted = len(seen) - len(counted)
@@ -91,7 +114,7 @@ def refresh_side(session: Session, row: FaceRow) -> None:
     saw = session.get(SawRow, row.saw_id)
     if saw is None:
         return
-    found = _taught(believed(_teaching(session, saw.id)))
+    found = _taught(believed(list(told_by(session, saw.id).values())))
     saw.side_factor = 1.0 if found is None else found.share
     saw.side_sd_ln = None if found is None else found.sd_ln
 

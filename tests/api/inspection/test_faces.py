@@ -180,3 +180,12 @@ def test_where_the_feed_stopped_is_told_with_the_waves_it_left(sawn: FlaskClient
     waves = [[x, y, 14.0 + 1.8 * (-1) ** (i // 2)] for i, (x, y) in enumerate(NINE)]
     found = sawn.post("/api/faces", json={"job_id": 1, "readings": waves}).get_json()
     assert found["stops"] == [1200]
+
+
+def test_a_face_says_what_it_moved_and_what_led_the_work(sawn: FlaskClient) -> None:
+    bent = sawn.post("/api/faces", json=face(barrel=0.25, feed_m_min=12.0, guided="point"))
+    found = bent.get_json()
+    assert found["guided"] == "point" and found["moved"]["before"] == 1.0
+    side = sawn.get("/api/jobs/1/faces").get_json()["side"]
+    assert found["moved"]["after"] == pytest.approx(side["factor"])
+    assert sawn.post("/api/faces", json=face(guided="string")).status_code == 422

@@ -10,6 +10,7 @@ import Choices from "./Choices.svelte";
 import EdgeTip from "./EdgeTip.svelte";
 import FeedScale from "./FeedScale.svelte";
 import Figure from "./Figure.svelte";
+import Keypad from "./Keypad.svelte";
 import LifeStrip from "./LifeStrip.svelte";
 import MaterialFinder from "./MaterialFinder.svelte";
 import OutlineDrawing from "./OutlineDrawing.svelte";
@@ -35,6 +36,23 @@ const field = (over: Record<string, unknown> = {}) => ({
   kind: "thin" as const,
   onvalue: vi.fn(),
   ...over,
+});
+
+describe("the number keys", () => {
+  it("take one sign, and go on by themselves once a reading is whole", async () => {
+    const ontext = vi.fn();
+    const onwhole = vi.fn();
+    const props = { places: 2, ontext, onwhole };
+    const { rerender } = render(Keypad, { ...props, text: "14.5" });
+    await fireEvent.click(screen.getByRole("button", { name: "." }));
+    expect(ontext).not.toHaveBeenCalled();
+    await fireEvent.click(screen.getByRole("button", { name: "7" }));
+    expect(ontext).toHaveBeenCalledWith("14.57");
+    expect(onwhole).toHaveBeenCalledOnce();
+    await rerender({ ...props, text: "14.57" });
+    await fireEvent.click(screen.getByRole("button", { name: "Take the last digit back" }));
+    expect(ontext).toHaveBeenLastCalledWith("14.5");
+  });
 });
 
 describe("a quantity field", () => {

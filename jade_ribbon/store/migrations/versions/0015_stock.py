@@ -100,13 +100,14 @@ def upgrade() -> None:
     op.add_column("face", sa.Column("roughness", sa.Integer, nullable=True))
     op.add_column("face", sa.Column("rough_over", sa.Integer, nullable=True))
     op.add_column("face", sa.Column("ridge_mm", sa.Double, nullable=True))
+    op.add_column("face", sa.Column("guided", sa.String(8), nullable=False, server_default=EMPTY))
     op.add_column("face", sa.Column("speed_m_s", sa.Double, nullable=True))
     op.add_column("face", sa.Column("trial", sa.String(80), nullable=False, server_default=EMPTY))
 
 
 def downgrade() -> None:
     """Stock, and what runs and faces told besides, go."""
-    for name in ("trial", "speed_m_s", "ridge_mm", "rough_over", "roughness"):
+    for name in ("trial", "guided", "speed_m_s", "ridge_mm", "rough_over", "roughness"):
         op.drop_column("face", name)
     for name in ("amps_A", "teeth_lost", "strikes", "chips", "stops", "preflight"):
         op.drop_column("run", name)

@@ -12,6 +12,7 @@
   import { day, readNumber, time } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
+  import Keypad from "../../parts/Keypad.svelte";
   import Choices from "../../parts/Choices.svelte";
   import Look from "./Look.svelte";
   import Parts from "./Parts.svelte";
@@ -35,7 +36,14 @@
     ridge_mm: number | null;
     /** It is a trial on another wood. */
     trial: string;
+    guided: NonNullable<FaceInput["guided"]>;
   }
+  const LED: Readonly<Record<NonNullable<FaceInput["guided"]>, string>> = {
+    "": "not said",
+    fence: "the fence",
+    point: "a single point",
+    line: "a scribed line, by hand",
+  };
   const BLANK: Draft = {
     points: "nine",
     own: [],
@@ -45,6 +53,7 @@
     roughness: null,
     ridge_mm: null,
     trial: "",
+    guided: "",
   };
   function begun(job: number | null): Edit<Draft> {
     const place = { key: `face.${job ?? "none"}`, title: "A face", href: `#/inspect/${job ?? ""}` };
@@ -98,6 +107,11 @@
     edit.set({ typed });
   }
 
+  /** Where fingers type, the large keys serve: the device's own would cover the board. */
+  function focusField(): void {
+    if (globalThis.matchMedia?.("(pointer: fine)").matches) field?.focus();
+  }
+
   /** The next point by itself, once one is read. */
   function next(): void {
     current = Math.min(current + 1, places.length - 1);
@@ -146,6 +160,7 @@
         roughness: draft.roughness as FaceInput["roughness"],
         ridge_mm: draft.ridge_mm,
         trial: draft.trial,
+        guided: draft.guided,
         who: recall("who", ""),
       };
       const kept = await ask(client.POST("/api/faces", { body }));
@@ -215,14 +230,22 @@
         {current}
         onpick={(i) => {
           current = i;
-          field?.focus();
+          focusField();
         }}
         onadd={(place) => {
           edit.set({ own: [...draft.own, place] });
           current = draft.own.length - 1;
-          field?.focus();
+          focusField();
         }}
       />
+      {#if places[current]}
+        <Keypad
+          text={draft.typed[current] ?? ""}
+          places={shop.units === "inch" ? 3 : 2}
+          ontext={(text) => type(current, text)}
+          onwhole={next}
+        />
+      {/if}
       <form
         onsubmit={(e) => {
           e.preventDefault();
@@ -254,6 +277,14 @@
           value={draft.piece}
           oninput={(e) => edit.set({ piece: e.currentTarget.value })}
         />
+        <label for="face-guided">Led by</label>
+        <select
+          id="face-guided"
+          value={draft.guided}
+          onchange={(e) => edit.set({ guided: e.currentTarget.value as Draft["guided"] })}
+        >
+          {#each Object.entries(LED) as [key, name] (key)}<option value={key}>{name}</option>{/each}
+        </select>
       </form>
       <Look
         roughness={draft.roughness}
@@ -323,6 +354,14 @@
         <p class="soft">
           Measure a sawn piece with the caliper: its parts come back against the job’s tolerance,
           with the one thing to change.
+        </p>
+      {/if}
+      {#if face?.moved}
+        <p>
+          This face moved it from <span class="mono">{shop.number(face.moved.before, "plain")}</span
+          >
+          to <strong class="mono">{shop.number(face.moved.after, "plain")}</strong> times the usual push
+          aside; taken back, it is unlearned.
         </p>
       {/if}
       {#if page.trend}<p data-trend={page.trend.verdict}>{page.trend.words}</p>{/if}
@@ -412,6 +451,13 @@
   [data-trend="growing"] {
     color: var(--vermilion);
     font-weight: 600;
+  }
+  select {
+    min-height: var(--touch);
+    font-size: var(--text-large);
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
   }
   .advice {
     padding: var(--s3) var(--s4);

@@ -15,6 +15,11 @@
     over: "over the tolerance",
     cannot_tell: "cannot tell: read more points",
   } as const;
+  const LED: Readonly<Record<string, string>> = {
+    fence: "the fence",
+    point: "a single point",
+    line: "a scribed line",
+  };
   const W = 420;
 
   const most = $derived(
@@ -61,7 +66,9 @@
 <p class="soft">
   The upright is the job’s tolerance, {shop.say(face.tolerance_mm, "thin")}; the bar holds eight in
   ten of what a part may be.
-  {#if before}Hollow: the face before{before.piece ? `, ${before.piece}` : ""}.{/if}
+  {#if before}Hollow: the face before{before.piece ? `, ${before.piece}` : ""}{before.guided
+      ? `, led by ${LED[before.guided] ?? before.guided}`
+      : ""}.{/if}
 </p>
 
 <style>

@@ -16,6 +16,8 @@ const FACE: FaceAnswer = {
   stops: [],
   trial: "",
   trial_name: "",
+  guided: "",
+  moved: null,
   judgement: null,
   id: 4,
   at: "2026-11-20T10:00:00Z",

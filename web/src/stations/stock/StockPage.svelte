@@ -124,6 +124,7 @@
           "length",
         )} × {shop.say(stock.height_mm ?? 0, "length")}{/if} × {shop.say(stock.length_mm, "long")}
     </span>
+    · <span class="mono">{shop.number(1000 * stock.volume_m3, "plain")}</span> l of wood
     {#if stock.price !== null}· {shop.money(stock.price)}{/if}
     {#if stock.moisture_pct !== null}· {stock.moisture_pct} % moisture{/if}
     {#if stock.place}· {stock.place}{/if}
