@@ -115,7 +115,7 @@
   /** The next point by itself, once one is read. */
   function next(): void {
     current = Math.min(current + 1, places.length - 1);
-    field?.select();
+    if (document.activeElement === field) field?.select();
   }
 
   async function probe(): Promise<void> {
@@ -358,10 +358,11 @@
       {/if}
       {#if face?.moved}
         <p>
-          This face moved it from <span class="mono">{shop.number(face.moved.before, "plain")}</span
+          This face moved the push aside from <span class="mono"
+            >{shop.number(face.moved.before, "plain")}</span
           >
-          to <strong class="mono">{shop.number(face.moved.after, "plain")}</strong> times the usual push
-          aside; taken back, it is unlearned.
+          to <strong class="mono">{shop.number(face.moved.after, "plain")}</strong> times the usual; taken
+          back, it is unlearned.
         </p>
       {/if}
       {#if page.trend}<p data-trend={page.trend.verdict}>{page.trend.words}</p>{/if}
