@@ -55,7 +55,7 @@ types: .stamps/dev ## renew the OpenAPI document; the front end's types are buil
 	@$(PY) -m jade_ribbon openapi > docs/openapi.json
 
 # The interface's tests read the core's own tables.
-web/src/tests/reference.json: .stamps/run $(shell find jade_ribbon/reference jade_ribbon/core jade_ribbon/services/shop -type f -not -name '*.pyc')
+web/src/tests/reference.json: .stamps/run $(shell find jade_ribbon/reference jade_ribbon/core jade_ribbon/formats jade_ribbon/services/shop -type f -not -name '*.pyc')
 	@$(PY) -m jade_ribbon reference > $@
 
 web/src/api/schema.ts: docs/openapi.json .stamps/node

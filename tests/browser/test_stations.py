@@ -45,6 +45,9 @@ def test_a_fault_stands_beside_its_field(page: Page, address: str) -> None:
     page.get_by_label("Thickness", exact=True).fill("abc")
     expect(page.get_by_text("“abc” cannot be read")).to_be_visible()
     page.get_by_role("button", name="Save band").click()
+    expect(page.get_by_text("A field cannot be read: put it right, then save.")).to_be_visible()
+    page.get_by_label("Thickness", exact=True).fill("0,9")
+    page.get_by_role("button", name="Save band").click()
     expect(page.get_by_text("is out of range; accepted: at most 400")).to_be_visible()
     assert page.get_by_role("textbox", name="Label").input_value() == "X-1"
 
@@ -179,3 +182,22 @@ def test_ways_back_and_deep_links(page: Page, address: str) -> None:
     expect(page.get_by_role("heading", name="Shop", exact=True)).to_be_visible()
     page.keyboard.press("?")
     expect(page.get_by_role("dialog", name="Keys")).to_contain_text("find anything")
+
+
+def test_what_may_be_two_numbers_is_asked_about_and_the_answer_held_back(
+    page: Page, address: str
+) -> None:
+    jobs = page.request.get(f"{address}/api/jobs").json()
+    job = next(j for j in jobs if j["name"] == "Strakes for the tender")
+    page.goto(f"{address}/#/plan/{job['id']}")
+    page.get_by_role("button", name="3600 mm").click()
+    page.get_by_role("textbox", name="Length").fill("1,200")
+    expect(page.get_by_text("may be either:")).to_be_visible()
+    expect(
+        page.get_by_text("What stands here still answers what was there before.")
+    ).to_be_visible()
+    page.get_by_role("button", name="1200 mm").click()
+    expect(page.get_by_text("What stands here still")).to_be_hidden()
+    page.get_by_role("textbox", name="Length").fill("8' 6\"")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("button", name="2591 mm")).to_be_visible()

@@ -20,6 +20,7 @@ from jade_ribbon.core.quantities.plausible import USUAL, Usual
 from jade_ribbon.core.quantities.words import Said, table_text
 from jade_ribbon.core.stock.losses import USUAL_LOSSES, Losses
 from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
+from jade_ribbon.formats.written import WrittenRules, written_rules
 from jade_ribbon.reference.tables import (
     PreflightRow,
     house_rules,
@@ -111,6 +112,7 @@ class Reference:
     many_bending_hours: float
     scrap_reasons: tuple[str, ...]
     losses: Losses
+    written: WrittenRules
     preflight: list[PreflightRow]
     roughness: tuple[RoughnessClass, ...]
     disclaimer: str
@@ -171,6 +173,7 @@ def reference(session: Session) -> Reference:
         many_bending_hours=MANY_BENDING_HOURS,
         scrap_reasons=SCRAP_REASONS,
         losses=USUAL_LOSSES,
+        written=written_rules(),
         preflight=list(preflight().values()),
         roughness=classes(),
         disclaimer=DISCLAIMER,

@@ -6,6 +6,7 @@ import { server } from "../tests/server";
 import { Edit, unsaved } from "./edit.svelte";
 import { notice } from "./notice.svelte";
 import { recall, remember } from "./storage";
+import { unread } from "./unread.svelte";
 import { ticket } from "./ticket.svelte";
 
 const PLACE = { key: "band.7", title: "Band K-07", href: "#/rack/7" };
@@ -14,6 +15,20 @@ const BAND = { label: "K-07", place: "loft", note: "" };
 beforeEach(() => {
   vi.restoreAllMocks();
   localStorage.clear();
+});
+
+describe("a field that cannot be read", () => {
+  it("lets nothing be saved with what stood there before", async () => {
+    const edit = new Edit(PLACE, BAND, 3);
+    edit.set({ place: "rack" });
+    const send = vi.fn(() => Promise.resolve({}));
+    unread.set("c1", true);
+    await expect(edit.save(send)).rejects.toThrow("put it right");
+    expect(send).not.toHaveBeenCalled();
+    unread.set("c1", false);
+    await edit.save(send);
+    expect(send).toHaveBeenCalledOnce();
+  });
 });
 
 describe("an edit", () => {

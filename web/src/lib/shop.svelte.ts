@@ -14,6 +14,7 @@ import {
   type Units,
   withDoubt,
 } from "./units";
+import { takeRules } from "./written";
 
 type Theme = "light" | "dark";
 
@@ -49,6 +50,7 @@ class ShopState {
       ]);
       this.settings = settings;
       this.reference = reference;
+      takeRules(reference.written);
       this.units = recall<Units>("units", settings.units);
       this.failed = "";
     } catch (problem) {

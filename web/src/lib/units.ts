@@ -1,5 +1,7 @@
 /** Showing and reading quantities in the shop's units. Inside, everything is SI. */
 
+import { readWritten, writtenNumbers } from "./written";
+
 export type Units = "metric" | "inch";
 export type Kind =
   | "length"
@@ -11,6 +13,7 @@ export type Kind =
   | "force"
   | "stretch"
   | "power"
+  | "motor"
   | "area"
   | "plain";
 
@@ -24,6 +27,7 @@ interface Unit {
 const MM_PER_INCH = 25.4;
 const M_PER_FT = 0.3048;
 const MPA_PER_PSI = 1 / 145.03773773;
+const KW_PER_HP = 0.745699871582;
 const N_PER_LBF = 4.4482216152605;
 
 const UNITS: Record<Units, Record<Kind, Unit>> = {
@@ -37,6 +41,7 @@ const UNITS: Record<Units, Record<Kind, Unit>> = {
     force: { name: "N", size: 1, digits: 3 },
     stretch: { name: "µm", size: 1, digits: 2 },
     power: { name: "W", size: 1, digits: 3 },
+    motor: { name: "kW", size: 1, digits: 3 },
     area: { name: "m²", size: 1, digits: 3 },
     plain: { name: "", size: 1, digits: 3 },
   },
@@ -50,6 +55,7 @@ const UNITS: Record<Units, Record<Kind, Unit>> = {
     force: { name: "lbf", size: N_PER_LBF, digits: 3 },
     stretch: { name: "thou", size: MM_PER_INCH, digits: 2 },
     power: { name: "W", size: 1, digits: 3 },
+    motor: { name: "hp", size: KW_PER_HP, digits: 3 },
     area: { name: "ft²", size: M_PER_FT * M_PER_FT, digits: 3 },
     plain: { name: "", size: 1, digits: 3 },
   },
@@ -170,57 +176,21 @@ export function together(...parts: readonly Said[]): Said {
   return parts.flatMap((part) => (typeof part === "string" ? [part] : part));
 }
 
-const SUFFIXES: Record<string, { kind: Kind[]; size: number }> = {
-  mm: { kind: ["length", "long", "thin"], size: 1 },
-  cm: { kind: ["length", "long", "thin"], size: 10 },
-  m: { kind: ["length", "long", "thin"], size: 1000 },
-  in: { kind: ["length", "long", "thin"], size: MM_PER_INCH },
-  inch: { kind: ["length", "long", "thin"], size: MM_PER_INCH },
-  inches: { kind: ["length", "long", "thin"], size: MM_PER_INCH },
-  '"': { kind: ["length", "long", "thin"], size: MM_PER_INCH },
-  "″": { kind: ["length", "long", "thin"], size: MM_PER_INCH },
-  ft: { kind: ["length", "long"], size: 1000 * M_PER_FT },
-  "'": { kind: ["length", "long"], size: 1000 * M_PER_FT },
-  "m/min": { kind: ["feed"], size: 1 },
-  "m/s": { kind: ["speed"], size: 1 },
-  mpa: { kind: ["stress"], size: 1 },
-  psi: { kind: ["stress"], size: MPA_PER_PSI },
-  n: { kind: ["force"], size: 1 },
-  kn: { kind: ["force"], size: 1000 },
-  lbf: { kind: ["force"], size: N_PER_LBF },
-  lb: { kind: ["force"], size: N_PER_LBF },
-  µm: { kind: ["stretch"], size: 1 },
-  um: { kind: ["stretch"], size: 1 },
-};
-
-function suffixSize(suffix: string, kind: Kind): number | null {
-  if (suffix === "ft/min" || suffix === "fpm") {
-    if (kind === "feed") return M_PER_FT;
-    return kind === "speed" ? M_PER_FT / 60 : null;
-  }
-  if (suffix === "m/min" && kind === "speed") return 1 / 60;
-  const found = SUFFIXES[suffix];
-  return found?.kind.includes(kind) ? found.size : null;
+/** A plain number as people write it; null where it cannot be read or may be two. */
+export function readNumber(text: string): number | null {
+  const found = writtenNumbers(text);
+  return found.length === 1 ? (found[0] ?? null) : null;
 }
 
-/** Digits with either decimal sign, or a fraction as people write it: 3/8, 1 1/4, 1-1/4. */
-export function readNumber(text: string): number | null {
-  const clean = text.trim().replace(",", ".");
-  if (/^[+-]?\d*\.?\d+$|^[+-]?\d+\.$/.test(clean)) return Number(clean);
-  const match = /^(?:(\d+)[ -]+)?(\d+)\s*\/\s*(\d+)$/.exec(clean);
-  if (!match || Number(match[3]) === 0) return null;
-  return Number(match[1] ?? 0) + Number(match[2]) / Number(match[3]);
+/** What was typed may be in SI: one value, two where a comma may be either, or none. */
+export function readings(text: string, kind: Kind, units: Units): number[] {
+  return readWritten(text, kind, UNITS[units][kind].size);
 }
 
 /** Reads what was typed into SI; a unit may be written, else it is the shop's. Null: unreadable. */
 export function readQuantity(text: string, kind: Kind, units: Units): number | null {
-  const match = /^([\d\s.,/+-]+?)\s*([a-zµ"″'/]*)$/i.exec(text.trim());
-  if (!match?.[1]) return null;
-  const value = readNumber(match[1]);
-  if (value === null) return null;
-  const suffix = (match[2] ?? "").toLowerCase();
-  const size = suffix === "" ? UNITS[units][kind].size : suffixSize(suffix, kind);
-  return size === null ? null : value * size;
+  const found = readings(text, kind, units);
+  return found.length === 1 ? (found[0] ?? null) : null;
 }
 
 /** A day that reads the same everywhere: 20 Nov 2026. */

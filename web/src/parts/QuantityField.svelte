@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Latest } from "../lib/latest";
   import { shop } from "../lib/shop.svelte";
-  import { readQuantity, type Kind, type Said } from "../lib/units";
+  import { readings, type Kind, type Said } from "../lib/units";
+  import { unread } from "../lib/unread.svelte";
 
   interface Props {
     label: string;
@@ -35,9 +36,17 @@
   const id = $props.id();
   let typed = $state<string | null>(null);
   const text = $derived(typed ?? (value === null ? "" : shop.number(value, kind)));
-  const bad = $derived(
-    typed !== null && typed.trim() !== "" && readQuantity(typed, kind, shop.units) === null,
+  /** What it may be: one value, two where a comma is either, none where it cannot be read. */
+  const may = $derived(
+    typed === null || typed.trim() === "" ? null : readings(typed, kind, shop.units),
   );
+  const bad = $derived(may?.length === 0);
+  const two = $derived(may?.length === 2 ? may : null);
+  // Others on the page must know that what they show is not of what stands here.
+  $effect(() => {
+    unread.set(id, bad || two !== null);
+    return () => unread.set(id, false);
+  });
   let meant = $state<number | null>(null);
   const asked = new Latest();
   // The core is asked what an unusual value was meant to be; without an answer nothing is offered.
@@ -65,8 +74,8 @@
       if (!required) onvalue(null);
       return;
     }
-    const read = readQuantity(next, kind, shop.units);
-    if (read !== null) onvalue(read);
+    const [read, other] = readings(next, kind, shop.units);
+    if (read !== undefined && other === undefined) onvalue(read);
   }
 </script>
 
@@ -80,10 +89,10 @@
       autocomplete="off"
       value={text}
       disabled={unknown?.chosen ?? false}
-      aria-invalid={message !== ""}
+      aria-invalid={message !== "" || two !== null}
       aria-describedby="{id}-help {id}-error"
       oninput={(e) => take(e.currentTarget.value)}
-      onblur={() => (typed = bad ? typed : null)}
+      onblur={() => (typed = bad || two ? typed : null)}
     />
     {#if unit}<span class="unit">{unit}</span>{/if}
     {#if unknown}
@@ -108,6 +117,20 @@
           onvalue(meant);
         }}>{shop.say(meant, kind)}</button
       >?
+    </p>
+  {/if}
+  {#if two}
+    <p class="meant" role="alert">
+      “{typed}” may be either:
+      {#each two as value (value)}
+        <button
+          type="button"
+          onclick={() => {
+            typed = null;
+            onvalue(value);
+          }}>{shop.say(value, kind)}</button
+        >
+      {/each}
     </p>
   {/if}
   <p id="{id}-error" class="error" role={message ? "alert" : undefined}>

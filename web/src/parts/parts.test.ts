@@ -2,6 +2,7 @@ import { fireEvent, render, screen } from "@testing-library/svelte";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
 import { shop } from "../lib/shop.svelte";
+import { unread } from "../lib/unread.svelte";
 import { BAND, EXPLAINED, PAGE, REFERENCE, SETTINGS, SOFT, WINDOW } from "../tests/samples";
 import BandInCurve from "./BandInCurve.svelte";
 import BandInWork from "./BandInWork.svelte";
@@ -36,6 +37,24 @@ const field = (over: Record<string, unknown> = {}) => ({
   kind: "thin" as const,
   onvalue: vi.fn(),
   ...over,
+});
+
+describe("what can be read two ways", () => {
+  it("is asked about, holds the page back meanwhile, and is taken by a tap", async () => {
+    const onvalue = vi.fn();
+    const { unmount } = render(QuantityField, field({ kind: "length", value: 185, onvalue }));
+    await fireEvent.input(screen.getByLabelText("Thickness"), { target: { value: "1,200" } });
+    expect(onvalue).not.toHaveBeenCalled();
+    expect(screen.getByText(/may be either/)).toBeTruthy();
+    expect(unread.any).toBe(true);
+    await fireEvent.click(screen.getByRole("button", { name: "1.2 mm" }));
+    expect(onvalue).toHaveBeenLastCalledWith(1.2);
+    expect(unread.any).toBe(false);
+    await fireEvent.input(screen.getByLabelText("Thickness"), { target: { value: "twelve" } });
+    expect(unread.any).toBe(true);
+    unmount();
+    expect(unread.any).toBe(false);
+  });
 });
 
 describe("the number keys", () => {

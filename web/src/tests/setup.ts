@@ -1,5 +1,12 @@
 import "fake-indexeddb/auto";
 
+import type { Reference } from "../api/schema";
+import { takeRules } from "../lib/written";
+import tables from "./reference.json";
+
+// As the application has read them before any page is shown.
+takeRules((tables as unknown as Reference).written);
+
 /** What jsdom lacks and the parts need. */
 class StillObserver implements ResizeObserver {
   observe(): void {

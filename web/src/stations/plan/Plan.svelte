@@ -5,6 +5,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
+  import { unread } from "../../lib/unread.svelte";
   import { duration, percent, span } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import BandInCurve from "../../parts/BandInCurve.svelte";
@@ -102,6 +103,11 @@
         <a href="#/shop/saws/{plan.answer?.saw_id}/stand">The saw as it stands</a>
       </p>
     {/each}
+    {#if unread.any}
+      <p class="stop quiet" role="status">
+        <strong>A field cannot be read.</strong> What stands here still answers what was there before.
+      </p>
+    {/if}
     {#if plan.answer?.stop}
       <p class="stop" role="alert"><strong>Stop.</strong> {shop.words(plan.answer.stop.text)}</p>
     {:else if plan.answer && !best}
@@ -143,7 +149,7 @@
       {/if}
     {/if}
     {#if best && figures && plan.answer}
-      <div class="answer">
+      <div class="answer" data-held={unread.any}>
         <div>
           <BandInWork
             band={best.band}
@@ -176,7 +182,10 @@
             />
           {/if}
           <div class="actions no-print">
-            <Action main disabled={ticket.draft.what_if !== null} onclick={() => void setUp()}
+            <Action
+              main
+              disabled={ticket.draft.what_if !== null || unread.any}
+              onclick={() => void setUp()}
               >{ticket.draft.what_if === null
                 ? `Set up ${best.band.label}`
                 : "Reset what-if to set up"}</Action
@@ -192,7 +201,7 @@
         </div>
         <Answer answer={plan.answer} {best} {explained} {feed} {figures} />
       </div>
-      <section class="feed" aria-label="Feed">
+      <section class="feed" data-held={unread.any} aria-label="Feed">
         <div class="follow" aria-live="polite">
           <Figure
             label="feed"
@@ -286,6 +295,10 @@
     gap: var(--s4);
     justify-items: start;
     max-width: 40rem;
+  }
+  /* Held back: it is not of what stands in the sentence now. */
+  [data-held="true"] {
+    opacity: 0.45;
   }
   .answer {
     display: grid;

@@ -4,6 +4,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { outbox } from "../../lib/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
+  import { unread } from "../../lib/unread.svelte";
   import { forget, recall, remember } from "../../lib/storage";
   import { ticket } from "../../lib/ticket.svelte";
   import { duration } from "../../lib/units";
@@ -309,9 +310,10 @@
         >
       </div>
       <ActionBar>
-        <Action main disabled={busy} onclick={() => void log()}
+        <Action main disabled={busy || unread.any} onclick={() => void log()}
           >Log {pieces} {pieces === 1 ? "piece" : "pieces"}</Action
         >
+        {#if unread.any}<p role="status">A field cannot be read: nothing is logged with it.</p>{/if}
       </ActionBar>
       {#if outbox.waiting.length > 0}
         <p class="waiting" role="status">

@@ -106,10 +106,10 @@ export const SAW_FIELDS: readonly SawField[] = [
   },
   {
     key: "motor_kW",
-    label: "Motor, kW",
-    kind: "plain",
+    label: "Motor",
+    kind: "motor",
     usual: "motor_kW",
-    help: "From its plate; one horsepower is 0.75 kW.",
+    help: "From its plate: 1.5 kW, or 2 hp.",
   },
   {
     key: "drive_efficiency",

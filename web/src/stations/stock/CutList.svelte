@@ -105,7 +105,9 @@
 
   function read(line: Line, key: string): number | string {
     if (key === "label") return (line[key] ?? "").trim();
-    const typed = readNumber(line[key] ?? "") ?? 0;
+    const typed = readNumber(line[key] ?? "");
+    // What cannot be read is sent as it stands: the server names the field and what it takes.
+    if (typed === null) return line[key] ?? "";
     return PLAIN.has(key) ? typed : typed * perUnit;
   }
   const question = $derived({

@@ -52,6 +52,7 @@
     bind:this={picker}
     class="unseen"
     type="file"
+    tabindex="-1"
     accept="image/jpeg,image/png,image/webp"
     capture="environment"
     aria-label="A photograph of {stock.label}"
