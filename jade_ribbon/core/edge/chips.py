@@ -81,6 +81,24 @@ def chips_say(
     return ChipsSay(chips, by_feed, said, said == by_feed, words)
 
 
+DUSTY_FROM = 0.6
+"""From such a share of the planned feed on, the teeth should cut chips."""
+
+
+def is_dusty(chips: str, *, feed_m_min: float, planned_m_min: float | None, metal: bool) -> bool:
+    """Whether chips speak of a dull edge: too small at a feed that should cut them.
+
+    >>> is_dusty("dust", feed_m_min=2.0, planned_m_min=2.0, metal=False)
+    True
+    >>> is_dusty("dust", feed_m_min=0.5, planned_m_min=2.0, metal=False)
+    False
+    """
+    known = next((c for c in CHIPS if c == chips), None)
+    if known is None or planned_m_min is None or feed_m_min < DUSTY_FROM * planned_m_min:
+        return False
+    return bite_said(known, metal=metal) == "small"
+
+
 def chips_table(*, floor_m_min: float, ceiling_m_min: float, metal: bool) -> tuple[ChipsSay, ...]:
     """What each kind of chip says at a feed under, within and over its window.
 

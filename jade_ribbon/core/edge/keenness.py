@@ -13,10 +13,11 @@ SIGN_ODDS: Mapping[str, float] = {
     "fuzz": 3.0,
     "hard_push": 3.0,
     "squeal": 2.0,
+    "dusty": 2.0,
     "rough_face": 2.0,
     "torn_face": 4.0,
 }
-"""What is seen at a run, and a face found coarser than its teeth should leave."""
+"""Seen at a run; dust at a feed that should cut chips; a face coarser than its teeth leave."""
 NOTHING_SEEN = 0.8
 LEFT_AFTER_SMOKE = 0.5
 """An edge that smoked through a cut loses half of what is left."""

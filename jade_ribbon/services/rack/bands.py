@@ -11,6 +11,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import look_up, pitches_mm
+from jade_ribbon.core.edge.chips import is_dusty
 from jade_ribbon.core.edge.history import BandHistory, EventFact, RunFact, replay
 from jade_ribbon.core.edge.keenness import keenness
 from jade_ribbon.core.edge.run_pace import MISFIT_ASKED, doubt
@@ -27,6 +28,7 @@ from jade_ribbon.core.inspection.roughness import ROUGH_FACE, TORN_FACE
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
 from jade_ribbon.core.quantities.words import Said
+from jade_ribbon.reference.tables import materials
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
@@ -351,6 +353,18 @@ def history(session: Session, band_id: int) -> tuple[Sequence[RunRow], Sequence[
     return runs, events
 
 
+def signs_of(run: RunRow) -> tuple[str, ...]:
+    """What a run's record says of its edge: the signs tapped, and dust where chips should be."""
+    known = materials().get(run.material)
+    dusty = is_dusty(
+        run.chips,
+        feed_m_min=run.feed_m_min,
+        planned_m_min=run.planned_m_min,
+        metal=known is not None and known.is_metal,
+    )
+    return (*run.symptoms, "dusty") if dusty else tuple(run.symptoms)
+
+
 def run_fact(run: RunRow) -> RunFact:
     """What a run did to the band, as the replay takes it."""
     return RunFact(
@@ -359,7 +373,7 @@ def run_fact(run: RunRow) -> RunFact:
         equivalent_m=run.equivalent_m,
         fouling_gain=run.fouling_gain,
         bending_share=run.bending_share,
-        signs=tuple(run.symptoms),
+        signs=signs_of(run),
         counts=not run.to_confirm,
         teeth_lost=run.teeth_lost,
     )

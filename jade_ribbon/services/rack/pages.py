@@ -20,6 +20,7 @@ from jade_ribbon.services.rack.bands import (
     one_band,
     run_fact,
     shop_lives,
+    signs_of,
 )
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.store.models import BandEventRow, EdgeLifeRow, RunRow, SawRow
@@ -93,6 +94,15 @@ class BandPage:
     advice: str
     runs: list[RunLine]
     events: list[EventLine]
+
+
+def _struck(run: RunRow) -> list[str]:
+    """Metal struck in a run, in words."""
+    if not run.strikes:
+        return []
+    times = "once" if run.strikes == 1 else f"{run.strikes} times"
+    gone = f", {run.teeth_lost} teeth gone" if run.teeth_lost else ""
+    return [f"struck metal {times}{gone}"]
 
 
 def band_page(session: Session, band_id: int) -> BandPage:
@@ -171,7 +181,7 @@ def _run_lines(
                 feed_m_min=run.feed_m_min,
                 time_s=run.time_s,
                 minutes_per_m2=run.time_s / 60.0 / area,
-                symptoms=run.symptoms,
+                symptoms=[*signs_of(run), *_struck(run)],
                 note=run.note,
                 who=run.who,
                 equivalent_m=run.equivalent_m,

@@ -18,6 +18,7 @@ from jade_ribbon.core.job import Finish, Job
 from jade_ribbon.core.money.lot_stand import LotUnderWay
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.setup.readiness import when_done
+from jade_ribbon.reference.tables import preflight
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.jobs import cut_file, rules_file, set_state
@@ -60,6 +61,8 @@ class RunAnswer:
     next_words: str
     to_confirm: Said
     without_card: str
+    not_tapped: str
+    """What nobody tapped before the start; empty where all was."""
 
 
 @dataclass(frozen=True)
@@ -207,6 +210,7 @@ def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnsw
         next_words=f"{_odds(lasts)} that {band.label} also lasts the next such job.",
         to_confirm=asked_words(session, row),
         without_card=row.without_card,
+        not_tapped=", ".join(c.name for k, c in preflight().items() if k not in row.preflight),
     )
 
 

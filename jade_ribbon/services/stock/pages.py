@@ -119,6 +119,7 @@ class MetalPlanAnswer:
     zones: tuple[SlowZone, ...]
     strikes: float
     choice: DigOrSaw | None
+    """None without a band: what a strike costs hangs on its steel and its edge."""
 
 
 @dataclass(frozen=True)
@@ -324,7 +325,7 @@ def _metal(
     zones = slow_zones(found, row.length_mm)
     strikes = strikes_expected(found, shown, thickness_mm=thick, height_share=share)
     choice = None
-    if job is not None and found:
+    if job is not None and found and cut.steel:
         slow = cut.slow.feed_m_min if cut.slow else cut.feed_m_min / 3.0
         metres = len(shown) * sum(z.to_mm - z.from_mm for z in zones) / 1000.0
         wood = job.length_mm * job.height_mm * (job.slice_mm or thick) * 1e-9

@@ -328,3 +328,23 @@ def test_a_lot_under_way_tells_its_pace_and_the_bands_to_come(shop: FlaskClient)
     lot = shop.get("/api/jobs/1/run").get_json()["lot"]
     assert lot["left"] == 5 and lot["pace_words"].startswith("so far")
     assert "more." in lot["bands_words"]
+
+
+def test_dust_at_a_feed_that_should_cut_chips_speaks_of_the_edge(shop: FlaskClient) -> None:
+    def dullness(**told: Any) -> float:
+        run = shop.post("/api/runs", json=RUN | told).get_json()
+        found: float = run["band"]["dullness"]
+        assert shop.delete(f"/api/runs/{run['id']}").status_code == 200
+        return found
+
+    judged = {"kind": "edge_judged", "value": 0.7, "detail": "under a glass"}
+    assert shop.post("/api/bands/1/events", json=judged).status_code in (200, 201)
+    plain = dullness(client_key="plain-run-1", chips="flakes")
+    dusty = dullness(client_key="dusty-run-1", chips="dust")
+    assert dusty > plain
+    logged = shop.post("/api/runs", json=RUN | {"preflight": ["hands", "support"]}).get_json()
+    assert logged["not_tapped"] == "Extraction on, Isolator in reach, doors shut"
+    told = RUN | {"client_key": "struck-run-1", "strikes": 2, "teeth_lost": 1}
+    shop.post("/api/runs", json=told)
+    lines = shop.get("/api/bands/1").get_json()["runs"]
+    assert any("struck metal 2 times, 1 teeth gone" in line["symptoms"] for line in lines)

@@ -122,6 +122,8 @@ def test_a_reactive_billet_is_opened_and_each_part_planned_anew(shop: FlaskClien
 def test_metal_is_mapped_and_dug_out(shop: FlaskClient) -> None:
     kept = added(shop, BILLET, suspect="nails")
     assert kept["readiness"]["verdict"] == "not_ready"
+    shop.post(f"/api/stock/{kept['id']}/metal", json={"along_mm": 300, "state": "dug_out"})
+    assert asked(shop, kept["id"], job_id=1)["metal"]["choice"] is None  # no band, no price of it
     saved(shop, "/api/jobs/1", {"band_id": 1, "slice_mm": 14})
     url = f"/api/stock/{kept['id']}/metal"
     nail = shop.post(url, json={"along_mm": 900, "depth_mm": 30}).get_json()

@@ -31,6 +31,7 @@
   {:else}
     <Wear run={last} />
   {/if}
+  {#if last.not_tapped}<p class="soft">Nobody tapped before it: {last.not_tapped}.</p>{/if}
   {#if last.without_card}<p class="soft">Marked: {last.without_card}</p>{/if}
   <Action href="#/rack/{last.band.id}">Its whole life</Action>
   <Action onclick={() => ontakeback()}>Take the run back</Action>

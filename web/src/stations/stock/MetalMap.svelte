@@ -93,6 +93,9 @@
       </p>
     {/if}
   {/if}
+  {#if metal.zones.length > 0 && !metal.choice}
+    <p>Take a band in hand, in Plan: then digging out is weighed against sawing through.</p>
+  {/if}
   {#if metal.zones.length > 0}
     <p class="soft">
       Eye protection, no hand in line with the band; teeth can fly. Digging out: clamp the piece.
