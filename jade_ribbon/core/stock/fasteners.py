@@ -163,10 +163,9 @@ def dig_or_saw(
         saw += hits * (LOOK_MIN * minute + ends * (edge_value + change_min * minute))
     low, high = 1.0 / DOUBT, DOUBT
     better: Literal["dig", "saw", "cannot_tell"] = "cannot_tell"
-    # Both lean on the same marks: apart by more than the doubt of one of them.
-    if dig * high < saw:
+    if dig * high < saw * low:
         better = "dig"
-    elif saw * high < dig:
+    elif saw * high < dig * low:
         better = "saw"
     if not marks:
         words = "No metal that is known is left in it."

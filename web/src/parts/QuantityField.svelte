@@ -200,6 +200,12 @@
     color: var(--vermilion);
     font-weight: 600;
   }
+  .meant {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s2);
+    align-items: center;
+  }
   .meant button {
     min-height: var(--touch);
     padding: 0 var(--s2);
