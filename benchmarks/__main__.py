@@ -4,6 +4,7 @@ import gzip
 import json
 import multiprocessing
 import random
+import re
 import statistics
 import tempfile
 import time
@@ -284,8 +285,10 @@ def bench_rack(folder: Path) -> None:
 
 
 def bench_load() -> None:
-    scripts = sorted((STATIC / "assets").glob("*.js"))
-    size = sum(len(gzip.compress(s.read_bytes())) for s in scripts) / 1000
+    """The script that the page itself asks for; what is loaded when opened comes later."""
+    page = (STATIC / "index.html").read_text()
+    first = re.findall(r'(?:src|href)="/(assets/[^"]+\.js)"', page)
+    size = sum(len(gzip.compress((STATIC / name).read_bytes())) for name in first) / 1000
     verdict = "within" if size < 200 else "OVER"
     print(f"{'first load, script gzipped':<44} {size:6.1f} kB   {verdict} 200 kB")
 

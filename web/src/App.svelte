@@ -1,5 +1,6 @@
 <script lang="ts">
   import Router, { push, router } from "svelte-spa-router";
+  import { wrap } from "svelte-spa-router/wrap";
 
   import { drafts } from "./lib/edit.svelte";
   import { notice } from "./lib/notice.svelte";
@@ -11,21 +12,12 @@
   import Ribbon from "./parts/Ribbon.svelte";
   import Shortcuts from "./parts/Shortcuts.svelte";
   import Ticket from "./parts/Ticket.svelte";
-  import Changes from "./stations/changes/Changes.svelte";
   import Waiting from "./stations/changes/Waiting.svelte";
   import Inspect from "./stations/inspect/Inspect.svelte";
   import Jobs from "./stations/plan/Jobs.svelte";
   import Plan from "./stations/plan/Plan.svelte";
   import BandPage from "./stations/rack/BandPage.svelte";
   import Rack from "./stations/rack/Rack.svelte";
-  import Shopping from "./stations/rack/Shopping.svelte";
-  import CutList from "./stations/stock/CutList.svelte";
-  import Joinery from "./stations/stock/Joinery.svelte";
-  import Stock from "./stations/stock/Stock.svelte";
-  import StockPage from "./stations/stock/StockPage.svelte";
-  import Types from "./stations/rack/Types.svelte";
-  import Materials from "./stations/shop/Materials.svelte";
-  import RadiusCard from "./stations/rack/RadiusCard.svelte";
   import Run from "./stations/run/Run.svelte";
   import SetUp from "./stations/setup/SetUp.svelte";
   import SawForm from "./stations/shop/SawForm.svelte";
@@ -40,24 +32,32 @@
     { key: "rack", name: "Rack" },
     { key: "shop", name: "Shop" },
   ] as const;
+  // Loaded when opened: what is used at the saw comes with the page, this with a network.
+  const later = (page: () => Promise<object>) => {
+    const asked = () =>
+      page().catch(() => {
+        throw new Error("This page is loaded when it is first opened: try again with a network.");
+      });
+    return wrap({ asyncComponent: asked as Parameters<typeof wrap>[0]["asyncComponent"] });
+  };
   const ROUTES = {
     "/": Plan,
     "/plan/:id?": Plan,
     "/jobs": Jobs,
-    "/cutlist": CutList,
-    "/joinery": Joinery,
-    "/stock": Stock,
-    "/stock/:id": StockPage,
-    "/rack/radius": RadiusCard,
-    "/rack/shopping": Shopping,
-    "/rack/types": Types,
-    "/shop/materials/:key?": Materials,
+    "/cutlist": later(() => import("./stations/stock/CutList.svelte")),
+    "/joinery": later(() => import("./stations/stock/Joinery.svelte")),
+    "/stock": later(() => import("./stations/stock/Stock.svelte")),
+    "/stock/:id": later(() => import("./stations/stock/StockPage.svelte")),
+    "/rack/radius": later(() => import("./stations/rack/RadiusCard.svelte")),
+    "/rack/shopping": later(() => import("./stations/rack/Shopping.svelte")),
+    "/rack/types": later(() => import("./stations/rack/Types.svelte")),
+    "/shop/materials/:key?": later(() => import("./stations/shop/Materials.svelte")),
     "/setup/:id?": SetUp,
     "/run/:id?": Run,
     "/inspect/:id?": Inspect,
     "/rack": Rack,
     "/rack/:id": BandPage,
-    "/changes/:noun?/:id?": Changes,
+    "/changes/:noun?/:id?": later(() => import("./stations/changes/Changes.svelte")),
     "/waiting": Waiting,
     "/shop": Shop,
     "/shop/saws/:id/stand": Stand,

@@ -22,7 +22,7 @@ from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.yield_job import CutListInput
 from jade_ribbon.solvers.cutting_stock import StockProgram, solve
 
-MOST_SECONDS = 1.0
+MOST_SECONDS = 0.7
 """For the value; tidying up takes at most half as long again."""
 LONGER_S = (MOST_SECONDS, 4.0, 12.0, 25.0)
 """How long each further look may take."""
