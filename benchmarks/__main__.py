@@ -20,9 +20,9 @@ from benchmarks.calibration import EXAMPLE
 from benchmarks.cut import bench_cut
 from benchmarks.timing import report, timed
 from jade_ribbon.api.app import STATIC, create_app
-from jade_ribbon.core.choosing.chances import chances
 from jade_ribbon.core.choosing.choose import choose
-from jade_ribbon.core.choosing.draws import Dice
+from jade_ribbon.core.choosing.spread.chances import chances
+from jade_ribbon.core.choosing.spread.draws import Dice
 from jade_ribbon.core.setup.alignment import Move, advise
 from jade_ribbon.core.simulation.wheels import follow, some_wheel
 from jade_ribbon.demo.world import make_world

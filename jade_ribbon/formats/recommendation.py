@@ -5,12 +5,12 @@ from itertools import zip_longest
 from typing import Any
 
 from jade_ribbon.core.choosing.at_the_cut import Evaluation
-from jade_ribbon.core.choosing.cautions import cautions_for
-from jade_ribbon.core.choosing.chances import BandSpread, chances
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.draws import DRAWS, SEED, Dice
-from jade_ribbon.core.choosing.explain import reasons
-from jade_ribbon.core.choosing.rules_at_work import rules_applied
+from jade_ribbon.core.choosing.spread.chances import BandSpread, chances
+from jade_ribbon.core.choosing.spread.draws import DRAWS, SEED, Dice
+from jade_ribbon.core.choosing.told.cautions import cautions_for
+from jade_ribbon.core.choosing.told.explain import reasons
+from jade_ribbon.core.choosing.told.rules_at_work import rules_applied
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.tension import tension
 from jade_ribbon.core.quantities.words import metric

@@ -6,7 +6,7 @@ import pytest
 
 from jade_ribbon.core.bands.facts import band_facts, pitches_mm
 from jade_ribbon.core.choosing.catalogue import catalogue_candidates
-from jade_ribbon.core.choosing.cautions import LEVEL_ORDER, RULES
+from jade_ribbon.core.choosing.told.cautions import LEVEL_ORDER, RULES
 from jade_ribbon.core.setup.card import readings_of
 from jade_ribbon.formats.job import JobFile, RulesFile
 from jade_ribbon.reference.tables import (

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.at_the_cut import Evaluation
 from jade_ribbon.core.choosing.lot import lots
-from jade_ribbon.core.choosing.sure import lot_words
+from jade_ribbon.core.choosing.spread.sure import lot_words
 from jade_ribbon.core.edge.run_pace import PACES
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.money.change_now import ChangeNow, change_now

@@ -6,17 +6,17 @@ from dataclasses import dataclass
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.bands.reach import span_mm
 from jade_ribbon.core.choosing.at_the_cut import Evaluation, RunFigures
-from jade_ribbon.core.choosing.cautions import Caution
-from jade_ribbon.core.choosing.chances import BandSpread, Between
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.choosing.cost import Cost
-from jade_ribbon.core.choosing.explain import difference, held_words
-from jade_ribbon.core.choosing.figures import Explained
 from jade_ribbon.core.choosing.lot import Lot
-from jade_ribbon.core.choosing.rules_at_work import RuleApplied
-from jade_ribbon.core.choosing.steel_costs import SteelCost
-from jade_ribbon.core.choosing.sure import Sure, chance_words, lot_words
+from jade_ribbon.core.choosing.spread.chances import BandSpread, Between
+from jade_ribbon.core.choosing.spread.steel_costs import SteelCost
+from jade_ribbon.core.choosing.spread.sure import Sure, chance_words, lot_words
+from jade_ribbon.core.choosing.told.cautions import Caution
+from jade_ribbon.core.choosing.told.explain import difference, held_words
+from jade_ribbon.core.choosing.told.figures import Explained
+from jade_ribbon.core.choosing.told.rules_at_work import RuleApplied
 from jade_ribbon.core.choosing.unblock import Opener
 from jade_ribbon.core.edge.shop_life import to_wood_metres
 from jade_ribbon.core.job import Job

@@ -5,14 +5,14 @@ from collections.abc import Sequence
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import type_label
-from jade_ribbon.core.choosing.cautions import DISCLAIMER, cautions_for
-from jade_ribbon.core.choosing.chances import Chances, chances_together, cost_range
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.explain import reasons, worth_buying
-from jade_ribbon.core.choosing.figures import explain_figures
-from jade_ribbon.core.choosing.rules_at_work import rules_applied
-from jade_ribbon.core.choosing.steel_costs import steel_costs
-from jade_ribbon.core.choosing.sure import sure
+from jade_ribbon.core.choosing.spread.chances import Chances, chances_together, cost_range
+from jade_ribbon.core.choosing.spread.steel_costs import steel_costs
+from jade_ribbon.core.choosing.spread.sure import sure
+from jade_ribbon.core.choosing.told.cautions import DISCLAIMER, cautions_for
+from jade_ribbon.core.choosing.told.explain import reasons, worth_buying
+from jade_ribbon.core.choosing.told.figures import explain_figures
+from jade_ribbon.core.choosing.told.rules_at_work import rules_applied
 from jade_ribbon.core.choosing.unblock import openers
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.money.changing import prevented

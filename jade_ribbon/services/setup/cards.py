@@ -7,10 +7,10 @@ from datetime import datetime
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.choosing.cautions import DISCLAIMER, Caution, cautions_for
-from jade_ribbon.core.choosing.chances import at_feed
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.figures import Explained
+from jade_ribbon.core.choosing.spread.chances import at_feed
+from jade_ribbon.core.choosing.told.cautions import DISCLAIMER, Caution, cautions_for
+from jade_ribbon.core.choosing.told.figures import Explained
 from jade_ribbon.core.edge.notes import defect_spoken_of
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import Fault, InputError

@@ -4,10 +4,10 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.choosing.cautions import DISCLAIMER
 from jade_ribbon.core.choosing.conflicts import LIMIT_MARKS, LIMIT_WORDS
-from jade_ribbon.core.choosing.explain import MANY_BENDING_HOURS
 from jade_ribbon.core.choosing.sentences import FINISH_WORDS, OperationSentence, operation_sentences
+from jade_ribbon.core.choosing.told.cautions import DISCLAIMER
+from jade_ribbon.core.choosing.told.explain import MANY_BENDING_HOURS
 from jade_ribbon.core.choosing.unknown_saw import ASSUMED, STARTING_SAW, Assumed
 from jade_ribbon.core.edge.history import SCRAP_REASONS
 from jade_ribbon.core.edge.run_pace import PACES, PaceBand

@@ -3,10 +3,10 @@
 import math
 from dataclasses import dataclass
 
-from jade_ribbon.core.choosing.chances import Between, Chances
 from jade_ribbon.core.choosing.choose import Choice
 from jade_ribbon.core.choosing.lot import Lot
-from jade_ribbon.core.choosing.measuring import Surer
+from jade_ribbon.core.choosing.spread.chances import Between, Chances
+from jade_ribbon.core.choosing.spread.measuring import Surer
 
 SURE_CHANCE = 0.97
 CHANCE_WORDS = (

@@ -4,10 +4,10 @@ import dataclasses
 
 import pytest
 
-from jade_ribbon.core.choosing.chances import Between, chances
 from jade_ribbon.core.choosing.choose import choose
-from jade_ribbon.core.choosing.rules_at_work import rules_applied
-from jade_ribbon.core.choosing.sure import chance_words, lot_words, money_between, sure
+from jade_ribbon.core.choosing.spread.chances import Between, chances
+from jade_ribbon.core.choosing.spread.sure import chance_words, lot_words, money_between, sure
+from jade_ribbon.core.choosing.told.rules_at_work import rules_applied
 from jade_ribbon.core.job import Job
 from tests.support.jobs import K07, with_cut, with_rules
 

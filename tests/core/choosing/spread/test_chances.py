@@ -7,16 +7,16 @@ import pytest
 from hypothesis import assume, given, reject, settings
 from hypothesis import strategies as st
 
-from jade_ribbon.core.choosing.chances import (
+from jade_ribbon.core.choosing.choose import Choice, choose
+from jade_ribbon.core.choosing.lot import lots
+from jade_ribbon.core.choosing.spread.chances import (
     Chances,
     at_feed,
     chances,
     chances_best,
     chances_together,
 )
-from jade_ribbon.core.choosing.choose import Choice, choose
-from jade_ribbon.core.choosing.draws import Dice, factors_of
-from jade_ribbon.core.choosing.lot import lots
+from jade_ribbon.core.choosing.spread.draws import Dice, factors_of
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.reference.tables import materials

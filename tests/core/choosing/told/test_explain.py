@@ -6,13 +6,13 @@ from typing import Any
 
 import pytest
 
-from jade_ribbon.core.choosing.chances import chances
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.explain import difference, reasons
-from jade_ribbon.core.choosing.figures import Explained, explain_figures
-from jade_ribbon.core.choosing.rules_at_work import rules_applied
-from jade_ribbon.core.choosing.spreads import wear_uncertainty
-from jade_ribbon.core.choosing.steel_costs import steel_costs
+from jade_ribbon.core.choosing.spread.chances import chances
+from jade_ribbon.core.choosing.spread.spreads import wear_uncertainty
+from jade_ribbon.core.choosing.spread.steel_costs import steel_costs
+from jade_ribbon.core.choosing.told.explain import difference, reasons
+from jade_ribbon.core.choosing.told.figures import Explained, explain_figures
+from jade_ribbon.core.choosing.told.rules_at_work import rules_applied
 from jade_ribbon.core.job import Candidate, Job, Rules
 from jade_ribbon.core.quantities.words import figure, metric, percent
 from jade_ribbon.core.setup.note_names import note_name

@@ -23,7 +23,7 @@ from jade_ribbon.core.choosing.at_the_cut import (
 from jade_ribbon.core.choosing.cost import bite_ceiling_mm
 from jade_ribbon.core.choosing.lot import BLUNT
 from jade_ribbon.core.choosing.many import stack
-from jade_ribbon.core.choosing.spreads import (
+from jade_ribbon.core.choosing.spread.spreads import (
     MEASURED_SET_SHARE,
     RATES,
     SET_SHARE,

@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from jade_ribbon.core.choosing.chances import CLOSE_CHANCE, Chances
 from jade_ribbon.core.choosing.choose import Choice, Ranked
 from jade_ribbon.core.choosing.cost import Cost
+from jade_ribbon.core.choosing.spread.chances import CLOSE_CHANCE, Chances
 
 
 @dataclass(frozen=True)

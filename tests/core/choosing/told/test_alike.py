@@ -5,8 +5,8 @@ import dataclasses
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jade_ribbon.core.choosing.alike import best_of_a_kind
 from jade_ribbon.core.choosing.choose import LOOKED_AT, choose
+from jade_ribbon.core.choosing.told.alike import best_of_a_kind
 from jade_ribbon.core.job import Candidate
 from tests.support.jobs import K07, plain_job
 

@@ -4,10 +4,10 @@ import dataclasses
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from jade_ribbon.core.choosing.alike import best_of_a_kind
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.conflicts import Reason
-from jade_ribbon.core.choosing.rules_at_work import AT_WORK
+from jade_ribbon.core.choosing.told.alike import best_of_a_kind
+from jade_ribbon.core.choosing.told.rules_at_work import AT_WORK
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, Words, figure, quantity, sentence

@@ -8,9 +8,9 @@ import numpy as np
 from jade_ribbon.core.choosing.at_the_cut import Evaluation, figures_at
 from jade_ribbon.core.choosing.choose import Choice, Ranked
 from jade_ribbon.core.choosing.cost import Cost
-from jade_ribbon.core.choosing.draws import Dice, Drawn, Factor, drawn
 from jade_ribbon.core.choosing.lot import Lot
-from jade_ribbon.core.choosing.measuring import Settles, Surer, settles, surer
+from jade_ribbon.core.choosing.spread.draws import Dice, Drawn, Factor, drawn
+from jade_ribbon.core.choosing.spread.measuring import Settles, Surer, settles, surer
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import Limit
 from jade_ribbon.core.mechanics.life import SHAPE

@@ -5,7 +5,8 @@ from typing import Any
 
 import pytest
 
-from jade_ribbon.core.choosing.cautions import (
+from jade_ribbon.core.choosing.choose import choose
+from jade_ribbon.core.choosing.told.cautions import (
     ALWAYS,
     DISCLAIMER,
     LEVEL_ORDER,
@@ -13,7 +14,6 @@ from jade_ribbon.core.choosing.cautions import (
     Caution,
     cautions_for,
 )
-from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.job import Job, Rules
 from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.reference.tables import caution_texts, materials

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jade_ribbon.core.choosing.choose import Ranked
-from jade_ribbon.core.choosing.draws import Factor
+from jade_ribbon.core.choosing.spread.draws import Factor
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.arrays import Array
 

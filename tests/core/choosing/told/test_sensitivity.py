@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from jade_ribbon.core.choosing.catalogue import catalogue_candidates
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.evaluate import evaluate
-from jade_ribbon.core.choosing.sensitivity import band_key, rule_prices, sways, why_not
+from jade_ribbon.core.choosing.told.sensitivity import band_key, rule_prices, sways, why_not
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.formats.job import JobFile

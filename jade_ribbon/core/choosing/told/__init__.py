@@ -1,0 +1,1 @@
+"""The choice in words: reasons, figures, cautions, rules, and what it leans on."""
