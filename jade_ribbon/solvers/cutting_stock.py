@@ -1,7 +1,7 @@
 """The best choice of patterns: greatest value, then fewest billets, then the largest left-over."""
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -12,28 +12,42 @@ LENGTH_PARTS = 1000
 """Lengths are counted in thousandths of a mm, money in ten-thousandths."""
 MONEY_PARTS = 10_000
 SEED = 1
+TIDY_SHARE = 0.15
+"""Of the seconds for the value, so much again for fewest billets, and for what is left."""
+
+
+@dataclass(frozen=True)
+class StockPatterns:
+    """Patterns of billets, each of a length, giving so many of each kind."""
+
+    billets: tuple[int, ...]
+    lengths: tuple[float, ...]
+    """With the crosscut kerf after it; the billets' lengths with one more."""
+    counts: tuple[tuple[int, ...], ...]
 
 
 @dataclass(frozen=True)
 class StockProgram:
-    """Plain figures: patterns of billets, each of a length, giving so many of each kind."""
+    """Plain figures: billets, the patterns that fill them, what is wanted and worth."""
 
     billet_lengths: tuple[float, ...]
-    pattern_billets: tuple[int, ...]
-    pattern_lengths: tuple[float, ...]
-    """With the crosscut kerf after it; the billets' lengths with one more."""
-    pattern_counts: tuple[tuple[int, ...], ...]
+    patterns: StockPatterns
     wanted: tuple[int, ...]
     values: tuple[float, ...]
     end_faces: tuple[float, ...]
     """What a unit of length of each billet's uncut end is worth keeping."""
+    kept: StockPatterns
+    """Patterns of which something is left, one of which may be sawn for its rest."""
+    kept_rests: tuple[float, ...]
+    """What that rest is worth keeping, as ends are."""
 
 
 @dataclass(frozen=True)
 class StockChoice:
-    """How often each pattern is sawn, and whether nothing better is possible."""
+    """How often each pattern is sawn, which is sawn for its rest, whether none is better."""
 
     times: tuple[int, ...]
+    kept: int | None
     proven: bool
     at_most: float
     """No choice of these patterns has more value."""
@@ -43,103 +57,128 @@ def _parts(value: float, parts: int) -> int:
     return round(value * parts)
 
 
-def solve(
-    program: StockProgram,
-    *,
-    seconds: float,
-    tell: Callable[[float], bool] = lambda value: True,
-) -> StockChoice:
-    """Solve within so many seconds; `tell` hears of each better value, and ends it by False.
+class _Sawing:
+    """The integer program of some billets: patterns by how often, and at most one for its rest."""
+
+    def __init__(self, program: StockProgram, *, with_kept: bool) -> None:
+        from ortools.sat.python import cp_model  # a large library: only where a plan is asked for
+
+        self.cp = cp_model
+        self.proven = False
+        self.model = cp_model.CpModel()
+        self.rooms = [_parts(v, LENGTH_PARTS) for v in program.billet_lengths]
+        known, kept = program.patterns, program.kept
+        lengths = [_parts(v, LENGTH_PARTS) for v in known.lengths]
+        self.times = [
+            self.model.new_int_var(0, max(0, self.rooms[b] // max(1, length)), f"x{i}")
+            for i, (b, length) in enumerate(zip(known.billets, lengths, strict=True))
+        ]
+        self.kept = [
+            self.model.new_bool_var(f"z{i}") for i in range(len(kept.billets) if with_kept else 0)
+        ]
+        self.each = [
+            *zip(self.times, known.billets, lengths, known.counts, strict=True),
+            *(
+                (z, b, _parts(length, LENGTH_PARTS), counts)
+                for z, b, length, counts in zip(
+                    self.kept, kept.billets, kept.lengths, kept.counts, strict=False
+                )
+            ),
+        ]
+        self.taken = [
+            sum(length * x for x, b, length, _ in self.each if b == billet)
+            for billet in range(len(self.rooms))
+        ]
+        for room, taken in zip(self.rooms, self.taken, strict=True):
+            self.model.add(taken <= room)
+        made = [self.model.new_int_var(0, n, f"made{k}") for k, n in enumerate(program.wanted)]
+        for k, pieces in enumerate(made):
+            self.model.add(pieces <= sum(c[k] * x for x, _, _, c in self.each if c[k]))
+        self.value = sum(
+            _parts(v, MONEY_PARTS) * n for v, n in zip(program.values, made, strict=True)
+        )
+
+    def use_few(self) -> "list[cp_model.IntVar]":
+        """Whether each billet is used at all."""
+        used = [self.model.new_bool_var(f"used{b}") for b in range(len(self.rooms))]
+        for x, billet, _, _ in self.each:
+            self.model.add(x == 0).only_enforce_if(used[billet].negated())
+        return used
+
+    def hint(self, times: Sequence[int]) -> None:
+        for x, n in zip(self.times, times, strict=True):
+            self.model.add_hint(x, n)
+
+    def solve(self, seconds: float) -> "cp_model.CpSolver | None":
+        """The best found in time; None where none was. `proven` tells whether it is the best."""
+        solver = self.cp.CpSolver()
+        solver.parameters.max_time_in_seconds = seconds
+        solver.parameters.random_seed = SEED
+        solver.parameters.num_workers = 1
+        state = solver.solve(self.model)
+        self.proven = state == self.cp.OPTIMAL
+        return solver if state in (self.cp.OPTIMAL, self.cp.FEASIBLE) else None
+
+
+def solve(program: StockProgram, *, seconds: float) -> StockChoice:
+    """Greatest value in so many seconds; then fewest billets; then the largest single left-over.
 
     The same program gives the same choice.
     """
-    from ortools.sat.python import cp_model  # a large library: only where a plan is asked for
-
-    class Told(cp_model.CpSolverSolutionCallback):
-        """Tells of every better choice, and stops when asked to."""
-
-        def on_solution_callback(self) -> None:
-            if not tell(self.objective_value / MONEY_PARTS):
-                self.stop_search()
-
-    model = cp_model.CpModel()
-    count = len(program.pattern_lengths)
-    lengths = [_parts(v, LENGTH_PARTS) for v in program.pattern_lengths]
-    rooms = [_parts(v, LENGTH_PARTS) for v in program.billet_lengths]
-    times = [
-        model.new_int_var(0, max(0, rooms[b] // max(1, length)), f"x{i}")
-        for i, (b, length) in enumerate(zip(program.pattern_billets, lengths, strict=True))
-    ]
-    mine = [[i for i in range(count) if program.pattern_billets[i] == b] for b in range(len(rooms))]
-    for b, room in enumerate(rooms):
-        model.add(sum(lengths[i] * times[i] for i in mine[b]) <= room)
-    made = [model.new_int_var(0, n, f"made{k}") for k, n in enumerate(program.wanted)]
-    for k, pieces in enumerate(made):
-        given = [(program.pattern_counts[i][k], times[i]) for i in range(count)]
-        model.add(pieces <= sum(n * x for n, x in given if n))
-    value = sum(_parts(v, MONEY_PARTS) * n for v, n in zip(program.values, made, strict=True))
-    model.maximize(value)
-    solver = _solver(seconds)
-    state = solver.solve(model, Told())
-    if state not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-        return StockChoice((0,) * count, False, math.inf)
+    first = _Sawing(program, with_kept=False)
+    first.model.maximize(first.value)
+    solver = first.solve(seconds)
+    if solver is None:
+        return StockChoice((0,) * len(first.times), None, False, math.inf)
     best = round(solver.objective_value)
-    found = tuple(solver.value(x) for x in times)
-    proven = state == cp_model.OPTIMAL
-    model.add(value >= best)
     most = solver.best_objective_bound / MONEY_PARTS
-    tidy = _tidied(model, times, mine, lengths, rooms, program, found, seconds)
-    return StockChoice(tidy, proven, most)
+    times = tuple(solver.value(x) for x in first.times)
+    few, times = _fewest(program, best, times, TIDY_SHARE * seconds)
+    times, kept = _largest_left(program, best, few, times, TIDY_SHARE * seconds)
+    return StockChoice(times, kept, first.proven, most)
 
 
-def _solver(seconds: float) -> "cp_model.CpSolver":
-    from ortools.sat.python import cp_model
+def _fewest(
+    program: StockProgram, best: int, times: tuple[int, ...], seconds: float
+) -> tuple[int, tuple[int, ...]]:
+    """Of choices of a value one of the fewest billets: how many, and how often each pattern."""
+    sawing = _Sawing(program, with_kept=False)
+    sawing.model.add(sawing.value >= best)
+    sawing.hint(times)
+    sawing.model.minimize(sum(sawing.use_few()))
+    if solver := sawing.solve(seconds):
+        times = tuple(solver.value(x) for x in sawing.times)
+    used = {b for b, n in zip(program.patterns.billets, times, strict=True) if n}
+    return len(used), times
 
-    solver = cp_model.CpSolver()
-    solver.parameters.max_time_in_seconds = seconds
-    solver.parameters.random_seed = SEED
-    solver.parameters.num_workers = 1
-    return solver
 
-
-def _tidied(
-    model: "cp_model.CpModel",
-    times: "Sequence[cp_model.IntVar]",
-    mine: Sequence[Sequence[int]],
-    lengths: Sequence[int],
-    rooms: Sequence[int],
-    program: StockProgram,
-    found: tuple[int, ...],
-    seconds: float,
-) -> tuple[int, ...]:
-    """Of choices of the same value the one of fewest billets, then with the largest end left."""
-    from ortools.sat.python import cp_model
-
-    for x, n in zip(times, found, strict=True):
-        model.add_hint(x, n)
-    used = [model.new_bool_var(f"used{b}") for b in range(len(rooms))]
-    for b, indices in enumerate(mine):
-        for i in indices:
-            model.add(times[i] == 0).only_enforce_if(used[b].negated())
-    model.minimize(sum(used))
-    solver = _solver(seconds / 4.0)
-    if solver.solve(model) not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-        return found
-    found = tuple(solver.value(x) for x in times)
-    model.add(sum(used) <= round(solver.objective_value))
-    ends = []
-    for b, room in enumerate(rooms):
-        end = model.new_int_var(0, room, f"end{b}")
-        model.add(end <= room - sum(lengths[i] * times[i] for i in mine[b]))
+def _largest_left(
+    program: StockProgram, best: int, few: int, times: tuple[int, ...], seconds: float
+) -> tuple[tuple[int, ...], int | None]:
+    """Of those the one with the largest single left-over: a billet's end, or a section's rest."""
+    sawing = _Sawing(program, with_kept=True)
+    sawing.model.add(sawing.value >= best)
+    used = sawing.use_few()
+    sawing.model.add(sum(used) <= few)
+    sawing.hint(times)
+    ends, here = [], []
+    for b, (room, taken) in enumerate(zip(sawing.rooms, sawing.taken, strict=True)):
+        end = sawing.model.new_int_var(0, room, f"end{b}")
+        sawing.model.add(end <= room - taken)
+        kept = sawing.model.new_bool_var(f"kept{b}")
+        sawing.model.add(end == 0).only_enforce_if(kept.negated())
+        sawing.model.add_implication(kept, used[b])
         ends.append(end)
-    kept = [model.new_bool_var(f"kept{b}") for b in range(len(rooms))]
-    model.add_exactly_one(kept)
-    for b, end in enumerate(ends):
-        model.add(end == 0).only_enforce_if(kept[b].negated())
-        model.add_implication(kept[b], used[b])
+        here.append(kept)
+    sawing.model.add_exactly_one([*here, *sawing.kept])
     faces = [max(1, round(face)) for face in program.end_faces]
-    model.maximize(sum(face * end for face, end in zip(faces, ends, strict=True)))
-    solver = _solver(seconds / 4.0)
-    if solver.solve(model) in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-        return tuple(solver.value(x) for x in times)
-    return found
+    rests = [_parts(rest, LENGTH_PARTS) for rest in program.kept_rests]
+    sawing.model.maximize(
+        sum(face * end for face, end in zip(faces, ends, strict=True))
+        + sum(rest * z for rest, z in zip(rests, sawing.kept, strict=True))
+    )
+    solver = sawing.solve(seconds)
+    if solver is None:
+        return times, None
+    chosen = [i for i, z in enumerate(sawing.kept) if solver.value(z)]
+    return tuple(solver.value(x) for x in sawing.times), chosen[0] if chosen else None

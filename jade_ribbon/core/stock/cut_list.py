@@ -9,9 +9,10 @@ from jade_ribbon.core.quantities.errors import refuse
 SLACK_MM = 1e-6
 """Sums of decimals may be over by so much and still fit."""
 MOST_PATTERNS = 40_000
+MOST_PART_FILLED = 3_000
+"""With more ways to leave something of a section, only ends are looked at for what is left."""
 TOO_MANY_WAYS = (
-    f"fill the billets in more than {MOST_PATTERNS} ways; "
-    "accepted: fewer kinds of piece, or thinner billets, at a time"
+    f"there are more than {MOST_PATTERNS} ways to fill them; accepted: fewer kinds of piece"
 )
 
 
@@ -120,15 +121,15 @@ def _fitting(job: YieldJob, billet: StockBillet, length_mm: float) -> list[int]:
     ]
 
 
-def _full(
-    room_mm: float, takes_mm: Sequence[float], most: Sequence[int], most_kinds: int
+def _fillings(
+    room_mm: float, takes_mm: Sequence[float], most: Sequence[int], most_kinds: int, *, full: bool
 ) -> Iterator[list[int]]:
-    """Every way to fill a thickness, by so many kinds, to which nothing more can be added."""
+    """Every way to fill a thickness, by so many kinds; `full`: to which nothing can be added."""
 
     def fill(kind: int, room: float, counts: list[int]) -> Iterator[list[int]]:
         kinds = sum(n > 0 for n in counts)
         if kind == len(takes_mm):
-            if all(
+            if not full or all(
                 n >= m or room + SLACK_MM < t or (n == 0 and kinds >= most_kinds)
                 for n, m, t in zip(counts, most, takes_mm, strict=True)
             ):
@@ -156,15 +157,14 @@ def patterns(job: YieldJob) -> tuple[list[Pattern], bool]:
     sections of one kind are too many.
     """
     for most_kinds in (len(job.pieces), *FEWER_KINDS):
-        found = _patterns(job, most_kinds)
+        found = _patterns(job, most_kinds, full=True, most=MOST_PATTERNS)
         if found is not None:
             return found, most_kinds >= len(job.pieces)
-    words = f"there are more than {MOST_PATTERNS} ways to fill them; accepted: fewer kinds of piece"
-    raise refuse("pieces", words)
+    raise refuse("pieces", TOO_MANY_WAYS)
 
 
-def _patterns(job: YieldJob, most_kinds: int) -> list[Pattern] | None:
-    """The ways of at most so many kinds a section; None where they are too many to look at."""
+def _patterns(job: YieldJob, most_kinds: int, *, full: bool, most: int) -> list[Pattern] | None:
+    """The ways of at most so many kinds a section; None where there are more than `most`."""
     found: list[Pattern] = []
     for place, billet in enumerate(job.billets):
         for length in sorted({p.length_mm for p in job.pieces}):
@@ -173,15 +173,38 @@ def _patterns(job: YieldJob, most_kinds: int) -> list[Pattern] | None:
             fits = _fitting(job, billet, length)
             room = section_thickness_mm(job, billet, length) + job.kerf_mm
             takes = [slice_mm(job, job.pieces[i]) + job.kerf_mm for i in fits]
-            for counts in _full(room, takes, [job.pieces[i].count for i in fits], most_kinds):
+            counted = [job.pieces[i].count for i in fits]
+            for counts in _fillings(room, takes, counted, most_kinds, full=full):
                 whole = [0] * len(job.pieces)
                 for i, n in zip(fits, counts, strict=True):
                     whole[i] = n
                 if any(n and job.pieces[i].length_mm >= length for i, n in enumerate(whole)):
                     found.append(Pattern(place, length, tuple(whole)))
-                if len(found) > MOST_PATTERNS:
+                if len(found) > most:
                     return None
     return found
+
+
+def part_filled(job: YieldJob) -> list[Pattern]:
+    """Sections that something is left of, full or not; none where there are too many to look at."""
+    return _patterns(job, len(job.pieces), full=False, most=MOST_PART_FILLED) or []
+
+
+def rest_mm(job: YieldJob, pattern: Pattern) -> float:
+    """Thickness left of a section once its pieces are sawn, and it is sawn free of them."""
+    length = pattern.length_mm
+    thickness = section_thickness_mm(job, job.billets[pattern.billet], length)
+    return _rest_mm(job, thickness, [i for i, n in enumerate(pattern.counts) for _ in range(n)])
+
+
+def _rest_mm(job: YieldJob, thickness_mm: float, pieces: Sequence[int]) -> float:
+    rest = thickness_mm - sum(slice_mm(job, job.pieces[i]) for i in pieces)
+    return max(0.0, rest - _cuts(job, rest, len(pieces)) * job.kerf_mm)
+
+
+def _cuts(job: YieldJob, rest_mm: float, pieces: int) -> int:
+    """Cuts that part so many slices: one more where something is left to be freed of them."""
+    return pieces if rest_mm > pieces * job.kerf_mm else pieces - 1
 
 
 def plan_of(job: YieldJob, chosen: Sequence[Pattern]) -> CutPlan:
@@ -235,9 +258,9 @@ def _of_billet(
         pieces = [job.pieces[i] for i in section.pieces]
         made += sum(p.thickness_mm * p.height_mm * p.length_mm for p in pieces)
         sawn = sum(slice_mm(job, p) for p in pieces)
-        rest = section_thickness_mm(job, billet, section.length_mm) - sawn
-        sides = len(pieces) if rest > len(pieces) * job.kerf_mm else len(pieces) - 1
-        rest = max(0.0, rest - sides * job.kerf_mm)
+        thickness = section_thickness_mm(job, billet, section.length_mm)
+        sides = _cuts(job, thickness - sawn, len(pieces))
+        rest = _rest_mm(job, thickness, section.pieces)
         kerf += sides * job.kerf_mm * billet.height_mm * section.length_mm
         if rest > SLACK_MM:
             left.append(LeftOver(place, rest, billet.height_mm, section.length_mm))

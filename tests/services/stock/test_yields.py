@@ -190,3 +190,23 @@ def test_a_longer_look_says_how_much_better_it_could_be(client: FlaskClient) -> 
     assert found["at_most"] is None or found["at_most"] >= found["value"] - 1e-6
     assert found["looks_left"] == (0 if found["best"] else 2)
     assert client.post("/api/yield", json=job | {"longer": 9}).status_code == 422
+
+
+def test_of_equal_plans_the_one_with_the_largest_left_over_is_taken() -> None:
+    """Seven strakes take two billets whichever way; six of the thick one leave most."""
+    strake = WantedPiece("strake", 14.0, 185.0, 3600.0, 7, 10.0)
+    thick = StockBillet("L-34", 110.0, 200.0, 3800.0, 1.0)
+    others = (
+        StockBillet("L-33", 75.0, 230.0, 4400.0, 6.0),
+        StockBillet("L-32", 60.0, 190.0, 3700.0),
+    )
+    job = dataclasses.replace(PLANK, kerf_mm=1.43, billets=(thick, *others), pieces=(strake,))
+    best = best_plan(job, seconds=8.0)
+    assert best.proven and best.plan.made == (7,)
+    assert sum(bool(s) for s in best.plan.sections) == 2
+    largest = max(x.volume_m3 for x in best.plan.left_over)
+    # By hand: of L-33, 75 less 1 and 6 x (3600/4400)^2 of bow leave 69.98; one slice of 15 and a
+    # kerf less 53.56, by 230 x 3600. Its end, 757 x 75 x 230, is a third of that.
+    clean = 14.0 + 2 * job.clean_up_per_face_mm
+    rest = 75.0 - job.prepare_loss_mm - 6.0 * (3600 / 4400) ** 2 - clean - 1.43
+    assert largest == pytest.approx(rest * 230.0 * 3600.0 * 1e-9, rel=1e-6)
