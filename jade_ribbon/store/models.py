@@ -492,6 +492,7 @@ class RunRow(Base):
     time_doubt: Mapped[str] = mapped_column(String(20), server_default=text("''"), default="")
     planned_m_min: Mapped[float | None]
     planned_length_mm: Mapped[float | None]
+    floor_m_min: Mapped[float | None]
     power_W: Mapped[float | None]
     idle_W: Mapped[float | None]
     amps_A: Mapped[float | None]

@@ -210,9 +210,11 @@ MISFITS = frozenset(("length", "width", "thickness"))
 
 @dataclass(frozen=True)
 class Planned:
-    """What a run of a band is held against: its feed, m/min, and whether it goes on the saw."""
+    """What a run of a band is held against: its feeds, m/min, and whether it goes on the saw."""
 
     feed_m_min: float | None
+    floor_m_min: float | None
+    """The least at which its teeth cut; None where it has no window here."""
     fits: bool
 
 
@@ -223,4 +225,5 @@ def planned_for(band: Candidate, job: Job) -> Planned:
     if found.run is None:
         keen = replace(band, dullness=0.0, fouling=0.0, defects=(), kept_for="all")
         found = evaluate(keen, job)
-    return Planned(found.run.feed_m_min if found.run else None, fits)
+    floor = found.window.floor_m_min if found.window else None
+    return Planned(found.run.feed_m_min if found.run else None, floor, fits)

@@ -81,20 +81,16 @@ def chips_say(
     return ChipsSay(chips, by_feed, said, said == by_feed, words)
 
 
-DUSTY_FROM = 0.6
-"""From such a share of the planned feed on, the teeth should cut chips."""
-
-
-def is_dusty(chips: str, *, feed_m_min: float, planned_m_min: float | None, metal: bool) -> bool:
+def is_dusty(chips: str, *, feed_m_min: float, floor_m_min: float | None, metal: bool) -> bool:
     """Whether chips speak of a dull edge: too small at a feed that should cut them.
 
-    >>> is_dusty("dust", feed_m_min=2.0, planned_m_min=2.0, metal=False)
+    >>> is_dusty("dust", feed_m_min=2.0, floor_m_min=0.5, metal=False)
     True
-    >>> is_dusty("dust", feed_m_min=0.5, planned_m_min=2.0, metal=False)
+    >>> is_dusty("dust", feed_m_min=0.4, floor_m_min=0.5, metal=False)
     False
     """
     known = next((c for c in CHIPS if c == chips), None)
-    if known is None or planned_m_min is None or feed_m_min < DUSTY_FROM * planned_m_min:
+    if known is None or floor_m_min is None or feed_m_min < floor_m_min:
         return False
     return bite_said(known, metal=metal) == "small"
 

@@ -20,9 +20,9 @@ class PaceBand:
 
 
 PACES = (
-    PaceBand(0.6, "slow: teeth may rub"),
+    PaceBand(0.6, "slower than planned"),
     PaceBand(1.3, "as planned"),
-    PaceBand(None, "faster than the window’s middle"),
+    PaceBand(None, "faster than planned"),
 )
 """How a run's feed stands to the planned one, slowest first."""
 

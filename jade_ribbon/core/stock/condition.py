@@ -1,5 +1,6 @@
 """Whether a piece of stock is ready to saw, and how oversize it must be cut to dry."""
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -31,6 +32,18 @@ SUSPECTED: dict[Suspect, str] = {
     "paint": "Paint: it dulls, and its dust is not for the general collector; scrape it off first.",
     "grit": "Grit is suspected: wash or brush it; it takes the edge in minutes.",
 }
+
+
+def volume_m3(
+    length_mm: float, *, thickness_mm: float, height_mm: float, round_mm: float | None
+) -> float:
+    """Wood in a billet, or in a log by its small end with its bark.
+
+    >>> round(volume_m3(1000.0, thickness_mm=0.0, height_mm=0.0, round_mm=200.0), 4)
+    0.0314
+    """
+    section = thickness_mm * height_mm if round_mm is None else math.pi * round_mm**2 / 4.0
+    return section * length_mm * 1e-9
 
 
 @dataclass(frozen=True)

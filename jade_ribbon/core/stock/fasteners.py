@@ -8,6 +8,8 @@ from jade_ribbon.core.quantities.words import Said, figure
 
 FastenerKind = Literal["nail", "screw", "stone"]
 FastenerFace = Literal["face", "back"]
+Better = Literal["dig", "saw", "cannot_tell"]
+MetalRule = Literal["compare", "dig_out", "saw_through"]
 FastenerState = Literal["in", "dug_out", "sawn_through"]
 
 SLOW_EACH_SIDE_MM = 75.0
@@ -103,6 +105,36 @@ def strikes_expected(
     )
 
 
+def slow_minutes(
+    zones: Iterable[SlowZone], *, cuts: int, feed_m_min: float, slow_m_min: float | None
+) -> float:
+    """Minutes that going slowly through the zones adds to some cuts; at a third where unknown.
+
+    >>> slow_minutes([SlowZone(0.0, 600.0, 1)], cuts=2, feed_m_min=3.0, slow_m_min=0.6)
+    1.6
+    """
+    metres = cuts * sum(z.to_mm - z.from_mm for z in zones) / 1000.0
+    slow = slow_m_min or feed_m_min / 3.0
+    return max(0.0, metres / slow - metres / feed_m_min)
+
+
+@dataclass(frozen=True)
+class MetalPrices:
+    """What metal in a board costs with: a piece, the band, minutes; shop currency."""
+
+    piece_value: float
+    piece_length_mm: float
+    steel: str
+    edge_value: float
+    change_min: float
+    slow_min: float
+    hour_rate: float
+
+    @property
+    def minute(self) -> float:
+        return self.hour_rate / 60.0
+
+
 @dataclass(frozen=True)
 class DigOrSaw:
     """Money of digging the metal out and of sawing through it, each with its range."""
@@ -114,80 +146,79 @@ class DigOrSaw:
     saw: float
     saw_low: float
     saw_high: float
-    better: Literal["dig", "saw", "cannot_tell"]
+    better: Better
     words: Said
     rule: str
     """The house rule that decided; empty where money did."""
 
 
+def _dig(mark: Fastener, reached: float, prices: MetalPrices) -> float:
+    """Minutes to dig one out, and its hole's length of every piece that it reaches."""
+    lost = prices.piece_value * min(1.0, HOLE_MM / prices.piece_length_mm)
+    return DIG_MIN[mark.kind] * prices.minute + lost * (1.0 + reached)
+
+
+def _saw(mark: Fastener, reached: float, prices: MetalPrices) -> float:
+    """Each strike looked into; by its steel's chance it ends the edge, and the band is changed."""
+    ends = min(1.0, HURT.get(prices.steel, HURT_USUAL) * HARDER[mark.kind])
+    changed = prices.edge_value + prices.change_min * prices.minute
+    return reached * (LOOK_MIN * prices.minute + ends * changed)
+
+
+def _better(dig: float, saw: float) -> Better:
+    """Called only where the ranges do not overlap."""
+    if dig * DOUBT < saw / DOUBT:
+        return "dig"
+    return "saw" if saw * DOUBT < dig / DOUBT else "cannot_tell"
+
+
+SAID: dict[Better, str] = {
+    "dig": "Dig it out",
+    "saw": "Saw through it, slowly",
+    "cannot_tell": "Too close to call by money",
+}
+
+
 def dig_or_saw(
     found: Sequence[Fastener],
     cuts_mm: Sequence[float],
+    prices: MetalPrices,
     *,
     thickness_mm: float,
-    piece_value: float,
-    piece_length_mm: float,
-    steel: str,
-    edge_value: float,
-    change_min: float,
-    slow_min: float,
-    hour_rate: float,
-    rule: Literal["compare", "dig_out", "saw_through"] = "compare",
+    rule: MetalRule = "compare",
     height_share: float = 1.0,
 ) -> DigOrSaw:
     """Labour and wood of digging out, against edges, changes and slow stretches of sawing through.
 
-    A hole spoils its length of every piece that it reaches; a strike ends the edge by its steel's
-    chance, and is looked into each time. Both are known to a factor of two: where the ranges
-    overlap neither is called cheaper.
+    Both are known to a factor of two: where the ranges overlap neither is called cheaper.
 
     Source: ours, docs/model "Metal in the board"; house rule "metal in old timber".
     """
-    minute = hour_rate / 60.0
     marks = [f for f in found if f.state == "in"]
-    lost = piece_value * min(1.0, HOLE_MM / piece_length_mm)
-    dig = sum(
-        DIG_MIN[f.kind] * minute
-        + lost * (1.0 + sum(reaches(f, c, thickness_mm) for c in cuts_mm)) * height_share
-        for f in marks
-    )
-    hurt = HURT.get(steel, HURT_USUAL)
-    saw = slow_min * minute
-    strikes = 0.0
-    for mark in marks:
-        hits = strikes_expected(
-            [mark], cuts_mm, thickness_mm=thickness_mm, height_share=height_share
-        )
-        strikes += hits
-        ends = min(1.0, hurt * HARDER[mark.kind])
-        saw += hits * (LOOK_MIN * minute + ends * (edge_value + change_min * minute))
-    low, high = 1.0 / DOUBT, DOUBT
-    better: Literal["dig", "saw", "cannot_tell"] = "cannot_tell"
-    if dig * high < saw * low:
-        better = "dig"
-    elif saw * high < dig * low:
-        better = "saw"
-    if not marks:
-        words = "No metal that is known is left in it."
-    elif rule != "compare":
+    hits = [
+        strikes_expected([m], cuts_mm, thickness_mm=thickness_mm, height_share=height_share)
+        for m in marks
+    ]
+    dig = sum(_dig(m, hit, prices) for m, hit in zip(marks, hits, strict=True))
+    saw = sum(_saw(m, hit, prices) for m, hit in zip(marks, hits, strict=True))
+    saw += prices.slow_min * prices.minute
+    ruled = bool(marks) and rule != "compare"
+    better = _better(dig, saw)
+    words = f"{SAID[better]}: {figure(sum(hits), 2)} strikes to expect of these cuts."
+    if ruled:
         better = "dig" if rule == "dig_out" else "saw"
         words = f"By house rule it is {'dug out' if better == 'dig' else 'sawn through'}."
-    else:
-        said = {
-            "dig": "Dig it out",
-            "saw": "Saw through it, slowly",
-            "cannot_tell": "Too close to call by money",
-        }[better]
-        words = f"{said}: {figure(strikes, 2)} strikes to expect of these cuts."
+    if not marks:
+        words = "No metal that is known is left in it."
     return DigOrSaw(
-        strikes,
+        sum(hits),
         dig,
-        dig * low,
-        dig * high,
+        dig / DOUBT,
+        dig * DOUBT,
         saw,
-        saw * low,
-        saw * high,
+        saw / DOUBT,
+        saw * DOUBT,
         better,
         words,
-        "old_metal" if marks and rule != "compare" else "",
+        "old_metal" if ruled else "",
     )

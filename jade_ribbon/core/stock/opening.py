@@ -89,10 +89,12 @@ def next_cut(
     if grew_mm is None or grew_mm > GROWING_MM:
         why: Said = "Nobody knows yet how it moves: open it in the middle"
         if grew_mm is not None:
-            why = sentence("The last cut let it bow by ", quantity(grew_mm, "thin"), ": halve it")
+            why = sentence("The last cut let it bow by ", quantity(grew_mm, "length"), ": halve it")
         words = sentence(why, ", rest both parts, measure their bow, and true them again.")
+        if whole > halved:
+            words += f" It gives {halved} so; {whole} from its face, if it stayed still."
         return NextCut("halve", half_mm, halved, not near, words)
     words = sentence(
-        "It has settled (", quantity(grew_mm, "thin"), " at the last cut): slice from its face."
+        "It has settled (", quantity(grew_mm, "length"), " at the last cut): slice from its face."
     )
     return NextCut("slice", slice_mm, whole, not near, words)

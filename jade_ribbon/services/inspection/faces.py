@@ -37,6 +37,7 @@ from jade_ribbon.services.inspection.taught import (
     Moved,
     SideKnown,
     Told,
+    edge_moved,
     moved_by,
     side_known,
     told_by,
@@ -83,6 +84,8 @@ class FaceAnswer:
     guided: str
     moved: Moved | None
     """What it taught of its saw's side share; None where it moved nothing."""
+    edge_moved: Moved | None
+    """How dull it makes its band: 0 as new."""
     judgement: TrialJudgement | None
     """Of a trial: what it says of the job's own material."""
     change_id: int | None = None
@@ -281,6 +284,7 @@ def _answer(session: Session, row: FaceRow, cut: _Cut | None, told: Told) -> Fac
         trial_name=trial.name if trial is not None else row.trial,
         guided=row.guided,
         moved=moved_by(told, row.id),
+        edge_moved=edge_moved(session, row),
         judgement=None if cut is None else _judged(session, row, face, trial, cut),
     )
 

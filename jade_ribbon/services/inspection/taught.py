@@ -17,8 +17,9 @@ from jade_ribbon.core.inspection.evidence import (
 from jade_ribbon.core.inspection.face import read_face
 from jade_ribbon.core.inspection.trend import TaperTrend, taper_trend
 from jade_ribbon.core.mechanics.straightness import SIDE_SHARE_SPREAD_LN
+from jade_ribbon.services.rack.bands import dullness_of, dullness_without_face, shop_lives
 from jade_ribbon.services.records import projected
-from jade_ribbon.store.models import FaceRow, SawRow
+from jade_ribbon.store.models import BandRow, FaceRow, SawRow
 
 
 @dataclass(frozen=True)
@@ -57,9 +58,13 @@ def told_by(session: Session, saw_id: int) -> Told:
     return {key: told for key, told in each if told is not None}
 
 
+LEAST_MOVED = 0.005
+"""Half a per cent of an edge is nothing that anybody sees."""
+
+
 @dataclass(frozen=True)
 class Moved:
-    """What one face moved: the saw's side share over the usual without it, and with it."""
+    """What one face moved: a figure without it, and with it."""
 
     before: float
     after: float
@@ -74,6 +79,16 @@ def moved_by(told: Told, face_id: int) -> Moved | None:
     before = without.share if without else 1.0
     after = whole.share if whole else 1.0
     return Moved(before, after) if before != after else None
+
+
+def edge_moved(session: Session, row: FaceRow) -> Moved | None:
+    """How dull the band is taken for without a face and with it; None where nothing moves."""
+    band = session.get(BandRow, row.band_id)
+    if band is None or row.simulated or not row.rough_over:
+        return None
+    life = shop_lives(session).of(band.steel, band.sharpenings)
+    before, after = dullness_without_face(session, band, row.id), dullness_of(band, life)
+    return Moved(before, after) if abs(after - before) > LEAST_MOVED else None
 
 
 def _faces(session: Session, saw_id: int) -> Sequence[FaceRow]:

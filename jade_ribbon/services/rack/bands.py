@@ -121,13 +121,17 @@ def shop_lives(session: Session) -> ShopLives:
     )
 
 
-def dullness_of(row: BandRow, life: ShopLife) -> float:
-    """Edge wear over the life to expect, its own metres left out of it, and its late signs."""
+def dullness_of(row: BandRow, life: ShopLife, state: BandHistory | None = None) -> float:
+    """Edge wear over the life to expect, its own metres left out of it, and its late signs.
+
+    Of a band as it stands, or as another history of it would have it.
+    """
+    kept = row if state is None else state
     return keenness(
         row.edge_equivalent_m / own_life_m(life, used_m=row.edge_equivalent_m),
         retired=life.retired,
-        odds=row.sign_odds,
-        left_factor=row.left_factor,
+        odds=kept.sign_odds,
+        left_factor=kept.left_factor,
     )
 
 
@@ -359,7 +363,7 @@ def signs_of(run: RunRow) -> tuple[str, ...]:
     dusty = is_dusty(
         run.chips,
         feed_m_min=run.feed_m_min,
-        planned_m_min=run.planned_m_min,
+        floor_m_min=run.floor_m_min,
         metal=known is not None and known.is_metal,
     )
     return (*run.symptoms, "dusty") if dusty else tuple(run.symptoms)
@@ -379,8 +383,8 @@ def run_fact(run: RunRow) -> RunFact:
     )
 
 
-def face_facts(session: Session, band_id: int) -> list[EventFact]:
-    """Faces coarser than a band's teeth should leave, as the replay takes them."""
+def face_facts(session: Session, band_id: int, *, without: int = 0) -> list[EventFact]:
+    """Faces coarser than a band's teeth should leave, for the replay; one may be left out."""
     rows = session.scalars(
         select(FaceRow)
         .where(
@@ -388,6 +392,7 @@ def face_facts(session: Session, band_id: int) -> list[EventFact]:
             FaceRow.deleted_at.is_(None),
             FaceRow.simulated.is_(False),
             FaceRow.rough_over > 0,
+            FaceRow.id != without,
         )
         .order_by(FaceRow.at, FaceRow.id)
     )
@@ -395,6 +400,14 @@ def face_facts(session: Session, band_id: int) -> list[EventFact]:
         EventFact(row.at, "face_read", TORN_FACE if (row.rough_over or 0) >= 2 else ROUGH_FACE)
         for row in rows
     ]
+
+
+def dullness_without_face(session: Session, row: BandRow, face_id: int) -> float:
+    """How dull a band would be taken for, had one face not been read."""
+    runs, events = history(session, row.id)
+    seen = (*(event_fact(e) for e in events), *face_facts(session, row.id, without=face_id))
+    state = replay((run_fact(r) for r in runs), seen)
+    return dullness_of(row, shop_lives(session).of(row.steel, row.sharpenings), state)
 
 
 def asked_words(session: Session, run: RunRow) -> Said:

@@ -1,14 +1,20 @@
 """What the run card holds for the one at the saw, worked out before, network or none."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.slow_pass import SlowPass, slow_pass
+from jade_ribbon.core.choosing.at_the_cut import Evaluation
 from jade_ribbon.core.choosing.evaluate import evaluate
+from jade_ribbon.core.choosing.lot import lots
+from jade_ribbon.core.choosing.spread.chances import Between, at_feed
 from jade_ribbon.core.edge.chips import ChipsSay, chips_table
 from jade_ribbon.core.edge.shop_life import own_life_m
+from jade_ribbon.core.job import Job
+from jade_ribbon.core.mechanics.feed import FeedWindow, Limit, hot_from_m_min
 from jade_ribbon.core.money.sign_advice import EdgeNow, SignEffect, sign_effects
 from jade_ribbon.core.stock.fasteners import SlowZone, slow_zones, strikes_expected
 from jade_ribbon.services.planning.jobs import job_with_band
@@ -18,13 +24,38 @@ from jade_ribbon.store.models import BandRow, JobRow, SawRow, StockRow
 
 
 @dataclass(frozen=True)
+class RunScale:
+    """The feed scale of a run: its window, and where eight draws in ten put each limit."""
+
+    window: FeedWindow
+    hot_from_m_min: float
+    floor: Between
+    ceiling: Between
+    limits: Mapping[Limit, Between]
+
+
+def _scale(found: Evaluation, job: Job) -> RunScale | None:
+    """The scale of a band as it is; its edges as sharp as its window where it would not be run."""
+    window = found.window
+    if window is None:
+        return None
+    floor = Between(window.floor_m_min, window.floor_m_min)
+    ceiling = Between(window.ceiling_m_min, window.ceiling_m_min)
+    limits: Mapping[Limit, Between] = {}
+    if found.run is not None:
+        seen = at_feed(found, lots([found], job)[0], job, found.run.feed_m_min)
+        floor, ceiling, limits = seen.floor, seen.ceiling, seen.limits
+    return RunScale(window, hot_from_m_min(window), floor, ceiling, limits)
+
+
+@dataclass(frozen=True)
 class AtTheSaw:
     """Signs and what to do on each, what chips say, where metal lies and how to pass it."""
 
     signs: tuple[SignEffect, ...]
     chips: tuple[ChipsSay, ...]
-    floor_m_min: float | None
-    ceiling_m_min: float | None
+    scale: RunScale | None
+    """None for a band that has no window here."""
     slow: SlowPass
     stock_id: int | None
     stock_label: str
@@ -77,8 +108,7 @@ def at_the_saw(session: Session, row: JobRow) -> AtTheSaw | None:
             size_exponent_m=job.cut.material.size_exponent_m,
         ),
         chips,
-        floor,
-        ceiling,
+        _scale(found, job),
         slow_pass(found.facts, job, planned),
         stock.id if stock else None,
         stock.label if stock else "",

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from typing import cast
+from typing import Any, cast
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -100,6 +100,25 @@ def _run_job(session: Session, job: JobRow, saw: SawRow, given: RunInput) -> Job
     )
 
 
+def _as_told(given: RunInput) -> dict[str, Any]:
+    """What was tapped and read at the saw, as it is kept with a run."""
+    watts = given.watts()
+    return {
+        "pieces": given.pieces,
+        "symptoms": list(given.symptoms),
+        "note": given.note,
+        "who": given.who,
+        "power_W": watts[0] if watts else None,
+        "idle_W": watts[1] if watts else None,
+        "amps_A": given.amps_A,
+        "preflight": list(given.preflight),
+        "chips": given.chips or "",
+        "stops": [mark.model_dump() for mark in given.stops],
+        "strikes": given.strikes,
+        "teeth_lost": given.teeth_lost,
+    }
+
+
 def log_run(session: Session, given: RunInput, at: datetime | None = None) -> RunAnswer:
     """Log a run once (a resent `client_key` returns the first), and replay its band."""
     known = session.scalars(select(RunRow).where(RunRow.client_key == given.client_key)).first()
@@ -125,7 +144,6 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
     timed = run_time(
         now=now(), device_at=given.at, waited_s=given.waited_s, band_came=band.arrived_at
     )
-    watts = given.watts()
     row = RunRow(
         client_key=given.client_key,
         job_id=job_row.id,
@@ -138,27 +156,16 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
         material=job_row.material,
         height_mm=job_row.height_mm,
         length_mm=given.length_mm,
-        pieces=given.pieces,
         feed_m_min=feed,
         time_s=time,
         speed_m_s=speed,
         finish=job_row.finish,
-        symptoms=list(given.symptoms),
-        note=given.note,
-        who=given.who,
         contact_m=wear.contact_m,
         equivalent_m=wear.equivalent_m,
         fouling_gain=wear.fouling_gain,
         bending_share=min(wear.bending_share, 1.0),
         without_card=_not_open(session, job_row, band.id),
-        power_W=watts[0] if watts else None,
-        idle_W=watts[1] if watts else None,
-        amps_A=given.amps_A,
-        preflight=list(given.preflight),
-        chips=given.chips or "",
-        stops=[mark.model_dump() for mark in given.stops],
-        strikes=given.strikes,
-        teeth_lost=given.teeth_lost,
+        **_as_told(given),
         k_ref_MPa=pressure_of(given, cand, job, feed_m_min=feed, speed_m_s=speed),
     )
     _hold(row, job_row, planned_for(cand, job), confirmed=given.confirmed)
@@ -173,6 +180,7 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
 def _hold(row: RunRow, job: JobRow, planned: Planned, *, confirmed: bool) -> None:
     """Hold a run against its job: unlike it, and not confirmed, it waits."""
     row.planned_m_min, row.planned_length_mm = planned.feed_m_min, job.length_mm
+    row.floor_m_min = planned.floor_m_min
     asked = doubt(
         feed_m_min=row.feed_m_min,
         planned_m_min=row.planned_m_min,

@@ -4,7 +4,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import cast
 
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.slow_pass import SlowPass, slow_pass
@@ -16,21 +15,16 @@ from jade_ribbon.core.quantities.words import Said, quantity, sentence
 from jade_ribbon.core.stock.condition import PREPARE_MM, Trued
 from jade_ribbon.core.stock.fasteners import (
     DigOrSaw,
+    MetalPrices,
     SlowZone,
     dig_or_saw,
+    slow_minutes,
     slow_zones,
     strikes_expected,
 )
 from jade_ribbon.core.stock.laying import LaidCuts, even_cuts, lay_cuts
 from jade_ribbon.core.stock.leaves import MatchedSet, matched_set
-from jade_ribbon.core.stock.logs import (
-    CantBoards,
-    LogBoards,
-    cant_boards,
-    clear_width_mm,
-    log_boards,
-    places_mm,
-)
+from jade_ribbon.core.stock.log_worth import LogWorth, RoundLog, log_worth
 from jade_ribbon.core.stock.losses import USUAL_FEED_M_MIN, USUAL_LOSSES
 from jade_ribbon.core.stock.opening import NextCut, OpeningRule, growth_mm, next_cut
 from jade_ribbon.core.stock.worth import (
@@ -57,8 +51,6 @@ from jade_ribbon.services.stock.records import (
     siblings,
 )
 from jade_ribbon.store.models import BandRow, JobRow, SawRow, StockRow
-
-CANT_STEP_MM = 10.0
 
 
 @dataclass(frozen=True)
@@ -89,29 +81,6 @@ class BilletPlanAnswer:
 
 
 @dataclass(frozen=True)
-class LogBoard:
-    """A board of a log's end: from and to across it, mm from the middle, and its clear width."""
-
-    from_mm: float
-    to_mm: float
-    width_mm: float
-
-
-@dataclass(frozen=True)
-class LogPlanAnswer:
-    """A log through and through, and around the cant that gives most; money of a cubic metre."""
-
-    through: LogBoards
-    boards: list[LogBoard]
-    cant: CantBoards | None
-    through_m3: float
-    cant_m3: float | None
-    through_money_m3: float | None
-    cant_money_m3: float | None
-    words: Said
-
-
-@dataclass(frozen=True)
 class MetalPlanAnswer:
     """The metal in a piece of stock: where to go slow, and whether to dig it out."""
 
@@ -129,7 +98,7 @@ class StockPlan:
     stock: StockAnswer
     cut_with: CutWith
     billet: BilletPlanAnswer | None
-    log: LogPlanAnswer | None
+    log: LogWorth | None
     metal: MetalPlanAnswer
     why_not: Said
     """Why nothing is worked out; empty where it is."""
@@ -232,79 +201,21 @@ def _billet(
     return BilletPlanAnswer(worth, laid, list(given), usable, leaves, opening, grew, others)
 
 
-def _best_cant(asked: StockQuestion, row: StockRow, board: float, kerf: float) -> CantBoards | None:
-    """The cant asked for, or of all in steps of a centimetre the one with most board area."""
-    small, bark = row.small_end_mm or 0.0, row.bark_mm or 0.0
-
-    def of(cant_mm: float) -> CantBoards:
-        return cant_boards(
-            small_end_mm=small,
-            bark_mm=bark,
-            board_mm=board,
-            kerf_mm=kerf,
-            least_width_mm=asked.least_width_mm,
-            cant_mm=cant_mm,
-        )
-
-    if asked.cant_mm is not None:
-        return of(asked.cant_mm)
-    widest = small - 2.0 * bark
-    steps = int((widest - asked.least_width_mm) // CANT_STEP_MM)
-    found = [of(asked.least_width_mm + i * CANT_STEP_MM) for i in range(max(0, steps))]
-    found = [f for f in found if f.boards]
-    return max(found, key=lambda f: f.board_area_mm2, default=None)
-
-
 def _log(
     session: Session, row: StockRow, job: JobRow | None, cut: CutWith, asked: StockQuestion
-) -> LogPlanAnswer:
+) -> LogWorth:
     board = asked.board_mm or (job.slice_mm if job else None)
     if board is None:
         raise refuse("board_mm", "is missing; accepted: how thick its boards are to be", None)
-    small, bark = row.small_end_mm or 0.0, row.bark_mm or 0.0
-    through = log_boards(
-        small_end_mm=small,
-        bark_mm=bark,
+    return log_worth(
+        RoundLog(row.small_end_mm or 0.0, row.bark_mm or 0.0, row.length_mm, asked.trim_mm),
         board_mm=board,
         kerf_mm=cut.kerf_mm,
         least_width_mm=asked.least_width_mm,
-    )
-    radius = small / 2.0 - bark
-    boards = [
-        LogBoard(a, b, clear_width_mm(a, b, radius))
-        for a, b in places_mm(through.boards, board, cut.kerf_mm)
-    ]
-    cant = _best_cant(asked, row, board, cut.kerf_mm)
-    length = (row.length_mm - 2.0 * asked.trim_mm) * 1e-9
-    through_m3 = through.board_area_mm2 * length
-    cant_m3 = None if cant is None else cant.board_area_mm2 * length
-    minute = read_shop(session).rates.hour / 60.0
-    price = None if row.price_minor is None else row.price_minor / MINOR
-    pass_min = row.length_mm / 1000.0 / cut.feed_m_min
-
-    def money(volume: float | None, cuts: int) -> float | None:
-        if price is None or not volume:
-            return None
-        return (price + cuts * pass_min * minute) / volume
-
-    words: Said = "Through and through and around a cant give about as much."
-    if cant is not None and through.boards:
-        share = cant.board_area_mm2 / through.board_area_mm2
-        if share > 1.02:
-            words = f"Around a cant gives {100 * (share - 1):.0f} % more board."
-        elif share < 0.98:
-            words = f"Through and through gives {100 * (1 / share - 1):.0f} % more board."
-    if not through.boards:
-        words = "No board of that thickness is wide enough in this log."
-    return LogPlanAnswer(
-        through,
-        boards,
-        cant,
-        through_m3,
-        cant_m3,
-        money(through_m3, through.boards + 1),
-        money(cant_m3, cant.cuts) if cant is not None else None,
-        words,
+        cant_mm=asked.cant_mm,
+        price=None if row.price_minor is None else row.price_minor / MINOR,
+        minutes_a_cut=row.length_mm / 1000.0 / cut.feed_m_min,
+        hour_rate=read_shop(session).rates.hour,
     )
 
 
@@ -326,20 +237,26 @@ def _metal(
     strikes = strikes_expected(found, shown, thickness_mm=thick, height_share=share)
     choice = None
     if job is not None and found and cut.steel:
-        slow = cut.slow.feed_m_min if cut.slow else cut.feed_m_min / 3.0
-        metres = len(shown) * sum(z.to_mm - z.from_mm for z in zones) / 1000.0
         wood = job.length_mm * job.height_mm * (job.slice_mm or thick) * 1e-9
-        choice = dig_or_saw(
-            found,
-            shown,
-            thickness_mm=thick,
+        prices = MetalPrices(
             piece_value=wood * shop.rates.timber_m3,
             piece_length_mm=job.length_mm,
             steel=cut.steel,
             edge_value=cut.edge_value,
             change_min=shop.rates.change_min,
-            slow_min=metres / slow - metres / cut.feed_m_min,
+            slow_min=slow_minutes(
+                zones,
+                cuts=len(shown),
+                feed_m_min=cut.feed_m_min,
+                slow_m_min=cut.slow.feed_m_min if cut.slow else None,
+            ),
             hour_rate=shop.rates.hour,
+        )
+        choice = dig_or_saw(
+            found,
+            shown,
+            prices,
+            thickness_mm=thick,
             rule=rules_file(session, job).to_core().old_metal,
             height_share=share,
         )
@@ -400,13 +317,3 @@ def stock_of_job(session: Session, job_id: int, stock_id: int | None) -> None:
         if row.kind == "billet":
             job.billet_mm = row.thickness_mm
     log_change(session, job, "edit", before)
-
-
-def stock_for(session: Session, material: str) -> list[StockAnswer]:
-    """Pieces on the rack of a material."""
-    query = (
-        select(StockRow)
-        .where(StockRow.deleted_at.is_(None), StockRow.state == "in", StockRow.material == material)
-        .order_by(StockRow.id)
-    )
-    return [answer(session, row) for row in session.scalars(query)]

@@ -15,6 +15,7 @@ from jade_ribbon.core.stock.condition import (
     Suspect,
     Trued,
     readiness_of,
+    volume_m3,
 )
 from jade_ribbon.core.stock.fasteners import (
     Fastener,
@@ -117,12 +118,6 @@ def core_fastener(row: FastenerRow) -> Fastener:
     )
 
 
-def _volume_m3(row: StockRow) -> float:
-    if row.kind == "log":
-        return 0.785398 * (row.small_end_mm or 0.0) ** 2 * row.length_mm * 1e-9
-    return (row.thickness_mm or 0.0) * (row.height_mm or 0.0) * row.length_mm * 1e-9
-
-
 def readiness(session: Session, row: StockRow) -> StockReadiness:
     """Whether a piece of stock can be sawn, by what was noted of it."""
     read_at = row.moisture_at
@@ -151,7 +146,12 @@ def answer(session: Session, row: StockRow, change_id: int | None = None) -> Sto
         parent_id=row.parent_id,
         parent_label=parent.label if parent else None,
         state=row.state,
-        volume_m3=_volume_m3(row),
+        volume_m3=volume_m3(
+            row.length_mm,
+            thickness_mm=row.thickness_mm or 0.0,
+            height_mm=row.height_mm or 0.0,
+            round_mm=row.small_end_mm if row.kind == "log" else None,
+        ),
         readiness=readiness(session, row),
         photo_id=latest(session, row.id),
         version=row.version,

@@ -1,12 +1,23 @@
 """Stock that moves, metal in it, leaves, cuts laid by hand, what a billet is worth."""
 
+import dataclasses
+from typing import Any
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.stock.condition import Condition, oversize_share, readiness_of
-from jade_ribbon.core.stock.fasteners import Fastener, dig_or_saw, slow_zones, strikes_expected
+from jade_ribbon.core.stock.fasteners import (
+    DigOrSaw,
+    Fastener,
+    MetalPrices,
+    MetalRule,
+    dig_or_saw,
+    slow_zones,
+    strikes_expected,
+)
 from jade_ribbon.core.stock.joinery import circle_jig, ring
 from jade_ribbon.core.stock.laying import even_cuts, lay_cuts
 from jade_ribbon.core.stock.leaves import matched_set
@@ -21,8 +32,6 @@ PRICES = Money(None, 900.0, 40.0)
 
 
 def condition(**changed: object) -> Condition:
-    import dataclasses
-
     return dataclasses.replace(DRY, **changed)  # type: ignore[arg-type]
 
 
@@ -91,31 +100,25 @@ def test_a_cut_meets_only_what_reaches_it() -> None:
     assert slow_zones([Fastener(10.0, "face", 5.0, "nail")], 3000.0)[0].from_mm == 0.0
 
 
-def choice(**changed: object) -> object:
-    usual: dict[str, object] = {
-        "thickness_mm": 60.0,
-        "piece_value": 10.0,
-        "piece_length_mm": 3000.0,
-        "steel": "carbon",
-        "edge_value": 20.0,
-        "change_min": 12.0,
-        "slow_min": 3.0,
-        "hour_rate": 40.0,
-    }
-    return dig_or_saw(NAILS, [15.0], **(usual | changed))  # type: ignore[arg-type]
+PRICES_OF_METAL = MetalPrices(10.0, 3000.0, "carbon", 20.0, 12.0, 3.0, 40.0)
+
+
+def choice(rule: MetalRule = "compare", **changed: Any) -> DigOrSaw:
+    prices = dataclasses.replace(PRICES_OF_METAL, **changed)
+    return dig_or_saw(NAILS, [15.0], prices, thickness_mm=60.0, rule=rule)
 
 
 def test_digging_or_sawing_is_called_only_where_the_ranges_part() -> None:
     cheap, dear = choice(edge_value=0.0, change_min=0.0), choice(edge_value=300.0)
-    assert cheap.better == "saw" or cheap.better == "cannot_tell"  # type: ignore[attr-defined]
-    assert dear.better == "dig"  # type: ignore[attr-defined]
-    assert dear.saw_low < dear.saw < dear.saw_high  # type: ignore[attr-defined]
-    ruled = choice(edge_value=300.0, rule="saw_through")
-    assert ruled.better == "saw" and ruled.rule == "old_metal"  # type: ignore[attr-defined]
+    assert cheap.better == "saw" or cheap.better == "cannot_tell"
+    assert dear.better == "dig"
+    assert dear.saw_low < dear.saw < dear.saw_high
+    ruled = choice(rule="saw_through", edge_value=300.0)
+    assert ruled.better == "saw" and ruled.rule == "old_metal"
     # By hand, carbon, edge 20, change 12 min at 40 an hour: 2/3 a minute.
     usual = choice()
     nail = 3 * 2 / 3 + 0.4 * (20 + 8)
-    assert usual.saw == pytest.approx(3 * 2 / 3 + 1.75 * nail)  # type: ignore[attr-defined]
+    assert usual.saw == pytest.approx(3 * 2 / 3 + 1.75 * nail)
 
 
 def test_leaves_open_like_a_book() -> None:
@@ -149,8 +152,6 @@ def test_a_cut_moved_makes_one_slice_thin() -> None:
 
 
 def test_a_bowed_billet_gives_more_along_its_curve_and_the_house_may_say_otherwise() -> None:
-    import dataclasses
-
     bowed = dataclasses.replace(SIZE, thickness_mm=50.0, bow_mm=3.0)
     found = billet_worth(bowed, WANTED, PRICES, rule="yield")
     # 50 - 1 - 2.84 of bow at 3500 = 46.2: two slices of 15; along the curve 49: three.

@@ -96,7 +96,8 @@ def upgrade() -> None:
         op.add_column(
             "run", sa.Column(name, sa.Integer, nullable=False, server_default=sa.text("0"))
         )
-    op.add_column("run", sa.Column("amps_A", sa.Double, nullable=True))
+    for name in ("amps_A", "floor_m_min"):
+        op.add_column("run", sa.Column(name, sa.Double, nullable=True))
     op.add_column("face", sa.Column("roughness", sa.Integer, nullable=True))
     op.add_column("face", sa.Column("rough_over", sa.Integer, nullable=True))
     op.add_column("face", sa.Column("ridge_mm", sa.Double, nullable=True))
@@ -109,7 +110,7 @@ def downgrade() -> None:
     """Stock, and what runs and faces told besides, go."""
     for name in ("trial", "guided", "speed_m_s", "ridge_mm", "rough_over", "roughness"):
         op.drop_column("face", name)
-    for name in ("amps_A", "teeth_lost", "strikes", "chips", "stops", "preflight"):
+    for name in ("floor_m_min", "amps_A", "teeth_lost", "strikes", "chips", "stops", "preflight"):
         op.drop_column("run", name)
     with op.batch_alter_table("job") as job:
         job.drop_constraint("fk_job_stock_id_stock", type_="foreignkey")

@@ -56,14 +56,6 @@
 
 <style>
   legend,
-  summary {
-    font-weight: 600;
-  }
-  summary {
-    min-height: var(--touch);
-    align-content: center;
-    cursor: pointer;
-  }
   div {
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(7rem, 1fr));

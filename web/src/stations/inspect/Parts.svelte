@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { FaceAnswer, FacePart } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
+  import { ledBy } from "./face";
 
   /** A face, and an earlier one beside it on the same axes. */
   const { face, before }: { face: FaceAnswer; before: FaceAnswer | null } = $props();
@@ -15,11 +16,6 @@
     over: "over the tolerance",
     cannot_tell: "cannot tell: read more points",
   } as const;
-  const LED: Readonly<Record<string, string>> = {
-    fence: "the fence",
-    point: "a single point",
-    line: "a scribed line",
-  };
   const W = 420;
 
   const most = $derived(
@@ -66,9 +62,9 @@
 <p class="soft">
   The upright is the job’s tolerance, {shop.say(face.tolerance_mm, "thin")}; the bar holds eight in
   ten of what a part may be.
-  {#if before}Hollow: the face before{before.piece ? `, ${before.piece}` : ""}{before.guided
-      ? `, led by ${LED[before.guided] ?? before.guided}`
-      : ""}.{/if}
+  {#if before}Hollow: the face before{before.piece ? `, ${before.piece}` : ""}{ledBy(
+      before.guided,
+    )}.{/if}
 </p>
 
 <style>

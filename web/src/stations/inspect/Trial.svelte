@@ -35,10 +35,4 @@
     padding: var(--s1) var(--s3);
     margin-bottom: var(--s3);
   }
-  summary {
-    min-height: var(--touch);
-    align-content: center;
-    cursor: pointer;
-    font-weight: 600;
-  }
 </style>

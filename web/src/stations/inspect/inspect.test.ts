@@ -18,6 +18,7 @@ const FACE: FaceAnswer = {
   trial_name: "",
   guided: "",
   moved: null,
+  edge_moved: null,
   judgement: null,
   id: 4,
   at: "2026-11-20T10:00:00Z",

@@ -65,11 +65,12 @@
   );
   const last = $derived(outbox.last);
   const atSaw = $derived(card?.job_id === jobId ? (card?.at_the_saw ?? null) : null);
+  const scale = $derived(atSaw?.scale ?? null);
   /** Where the feed stands in its window; null while neither is known. */
   const place = $derived.by(() => {
-    if (!atSaw?.floor_m_min || !atSaw.ceiling_m_min || !feed) return null;
-    if (feed < atSaw.floor_m_min) return "small";
-    return feed > atSaw.ceiling_m_min ? "large" : "right";
+    if (!scale || !feed) return null;
+    if (feed < scale.window.floor_m_min) return "small";
+    return feed > scale.window.ceiling_m_min ? "large" : "right";
   });
   const own = $derived(shop.settings?.pressures[ticket.draft.material]);
   const guard = $derived(setup?.card.steps.find((s) => s.key === "guard"));
@@ -266,12 +267,12 @@
           onfeed={(true_) => fill({ minutes: (pieces * reach) / 1000 / true_ })}
         />
       {/if}
-      {#if setup?.job_id === jobId && setup && feed}
+      {#if scale && feed}
         <FeedScale
-          window={setup.option.window}
-          hot_from={setup.option.hot_from_m_min}
+          window={scale.window}
+          hot_from={scale.hot_from_m_min}
           words={shop.reference?.limit_marks ?? {}}
-          soft={setup.option.spread}
+          soft={scale}
           {feed}
         />
       {/if}

@@ -59,12 +59,6 @@
 </details>
 
 <style>
-  summary {
-    min-height: var(--touch);
-    align-content: center;
-    cursor: pointer;
-    font-weight: 600;
-  }
   .row {
     display: flex;
     flex-wrap: wrap;

@@ -90,12 +90,6 @@
 </details>
 
 <style>
-  summary {
-    min-height: var(--touch);
-    align-content: center;
-    cursor: pointer;
-    font-weight: 600;
-  }
   .fields {
     display: grid;
     grid-template-columns: repeat(auto-fill, minmax(11rem, 1fr));

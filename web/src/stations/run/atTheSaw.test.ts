@@ -14,8 +14,7 @@ import Symptoms from "./Symptoms.svelte";
 const SAW: AtTheSaw = {
   signs: [],
   chips: [],
-  floor_m_min: 0.5,
-  ceiling_m_min: 3,
+  scale: null,
   slow: { speed_m_s: 7, setting: "slowest of 2 steps", feed_m_min: 0.6 },
   stock_id: 3,
   stock_label: "B-07",

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { ask, client, wordsOf } from "../../api/client";
   import type { CircleJig, Ring } from "../../api/schema";
+  import { ringPaths } from "../../drawings/ring";
   import { Latest } from "../../lib/latest";
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
@@ -64,16 +65,7 @@
       .catch((p: unknown) => ([circle, circleFault] = [null, wordsOf(p)]));
   });
 
-  const wedges = $derived(
-    Array.from({ length: ringOf.segments }, (_, i) => {
-      const half = Math.PI / ringOf.segments;
-      const at = 2 * half * i;
-      const point = (r: number, a: number) =>
-        `${((r / Math.cos(half)) * Math.cos(a)).toFixed(1)} ${((r / Math.cos(half)) * Math.sin(a)).toFixed(1)}`;
-      const inner = ringOf.radius_mm - ringOf.joint_width_mm;
-      return `M${point(ringOf.radius_mm, at - half)}L${point(ringOf.radius_mm, at + half)}L${point(inner, at + half)}L${point(inner, at - half)}Z`;
-    }),
-  );
+  const wedges = $derived(ringPaths(ringOf.segments, ringOf.radius_mm, ringOf.joint_width_mm));
   const room = $derived(1.15 * ringOf.radius_mm);
   /** Where the picture of the circle reaches: the column on the left, the pin's side on the right. */
   const throat = $derived(saw?.throat_mm ?? 400);

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import type { LogPlanAnswer } from "../../api/schema";
+  import type { LogWorth } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
 
   interface Props {
-    plan: LogPlanAnswer;
+    plan: LogWorth;
     small_end_mm: number;
     bark_mm: number;
   }
@@ -34,7 +34,7 @@
     <figcaption>
       <strong>Through and through</strong>: {plan.through.boards} boards, widest
       <span class="mono">{shop.say(plan.through.widest_mm, "length")}</span>,
-      <span class="mono">{(100 * plan.through.recovery).toFixed(0)} %</span> of the end{#if plan.through_money_m3},
+      <span class="mono">{(100 * plan.through.recovery).toFixed(0)}</span> % of the end{#if plan.through_money_m3},
         {shop.money(plan.through_money_m3)} a m³{/if}.
     </figcaption>
   </figure>
@@ -62,7 +62,7 @@
         <strong>Around a cant</strong> of
         <span class="mono">{shop.say(plan.cant.cant_mm, "length")}</span>: {plan.cant.boards} boards,
         {plan.cant.square_boards} without wane, {plan.cant.side_boards} off its sides,
-        <span class="mono">{(100 * plan.cant.recovery).toFixed(0)} %</span>{#if plan.cant_money_m3},
+        <span class="mono">{(100 * plan.cant.recovery).toFixed(0)}</span> %{#if plan.cant_money_m3},
           {shop.money(plan.cant_money_m3)} a m³{/if}; {plan.cant.cuts} cuts.
       </figcaption>
     </figure>

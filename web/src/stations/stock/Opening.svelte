@@ -103,10 +103,4 @@
     gap: var(--s4);
     padding: var(--s3) 0;
   }
-  summary {
-    min-height: var(--touch);
-    align-content: center;
-    font-weight: 650;
-    cursor: pointer;
-  }
 </style>

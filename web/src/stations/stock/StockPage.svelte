@@ -9,31 +9,21 @@
   import { ticket } from "../../lib/ticket.svelte";
   import type { Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
   import BilletLength from "./BilletLength.svelte";
   import BilletSection from "./BilletSection.svelte";
   import LogEnd from "./LogEnd.svelte";
   import MetalMap from "./MetalMap.svelte";
   import Opening from "./Opening.svelte";
   import Photo from "./Photo.svelte";
-  import { CALLED } from "./stock";
+  import { CALLED, type Reckoned, usualReckoning } from "./stock";
+  import Reckoning from "./Reckoning.svelte";
   import StockForm from "./StockForm.svelte";
   import Ways from "./Ways.svelte";
 
   const { params }: { params: { id: string } } = $props();
   const id = $derived(Number(params.id));
-  const usual = shop.reference?.losses;
-  const START = {
-    clean_up_per_face_mm: 0,
-    trim_mm: usual?.trim_mm ?? 0,
-    crosscut_kerf_mm: usual?.crosscut_kerf_mm ?? 0,
-    joint_loss_mm: usual?.joint_loss_mm ?? 0,
-    bought_mm: null as number | null,
-    board_mm: null as number | null,
-    cant_mm: null as number | null,
-  };
   let plan = $state.raw<StockPlan | null>(null);
-  let asked = $state.raw(START);
+  let asked = $state.raw(usualReckoning(shop.reference?.losses));
   /** Cuts dragged by hand; null while they lie as worked out. */
   let cuts = $state.raw<number[] | null>(null);
   let fault = $state<Said>("");
@@ -70,7 +60,7 @@
     untrack(() => void load());
   });
 
-  function change(changed: Partial<typeof START>): void {
+  function change(changed: Partial<Reckoned>): void {
     asked = { ...asked, ...changed };
     cuts = null;
     void load();
@@ -114,8 +104,9 @@
 
 {#if stock && plan}
   <h1>
-    <strong class="mono">{stock.label}</strong>, {stock.material_name}
-    {#if stock.parent_label}<span class="soft">, part of {stock.parent_label}</span>{/if}
+    <strong class="mono">{stock.label}</strong>, {stock.material_name}{#if stock.parent_label}<span
+        class="soft">, part of {stock.parent_label}</span
+      >{/if}
   </h1>
   <p class="size">
     <span class="mono">
@@ -178,9 +169,9 @@
         >
       </p>
       <p>
-        <span class="mono">{(100 * billet.laid.piece_share).toFixed(0)} %</span> of the thickness is
-        pieces, <span class="mono">{(100 * billet.laid.kerf_share).toFixed(0)} %</span> dust,
-        <span class="mono">{(100 * billet.laid.rest_share).toFixed(0)} %</span> left over.
+        <span class="mono">{(100 * billet.laid.piece_share).toFixed(0)}</span> % of the thickness is
+        pieces, <span class="mono">{(100 * billet.laid.kerf_share).toFixed(0)}</span> % dust,
+        <span class="mono">{(100 * billet.laid.rest_share).toFixed(0)}</span> % left over.
         {#if cuts}<Action
             onclick={() => {
               cuts = null;
@@ -230,57 +221,7 @@
     />
     {#if billet}<Opening {stock} plan={billet} kerf_mm={plan.cut_with.kerf_mm} />{/if}
   {/if}
-  <details class="no-print">
-    <summary>What it is reckoned with</summary>
-    <div class="fields">
-      {#if stock.kind === "billet"}
-        <QuantityField
-          label="Clean-up, each face"
-          kind="thin"
-          value={asked.clean_up_per_face_mm}
-          onvalue={(v) => change({ clean_up_per_face_mm: v ?? 0 })}
-        />
-        <QuantityField
-          label="Kerf of the crosscut"
-          kind="thin"
-          value={asked.crosscut_kerf_mm}
-          onvalue={(v) => change({ crosscut_kerf_mm: v ?? 0 })}
-        />
-        <QuantityField
-          label="Joint, off each edge"
-          kind="thin"
-          value={asked.joint_loss_mm}
-          onvalue={(v) => change({ joint_loss_mm: v ?? 0 })}
-        />
-        <QuantityField
-          label="Or bought this thick, and planed"
-          kind="length"
-          value={asked.bought_mm}
-          onvalue={(v) => change({ bought_mm: v })}
-        />
-      {:else}
-        <QuantityField
-          label="Boards this thick"
-          kind="length"
-          value={asked.board_mm ?? ticket.draft.slice_mm}
-          onvalue={(v) => change({ board_mm: v })}
-        />
-        <QuantityField
-          label="A cant this thick"
-          kind="length"
-          help="Empty: the one that gives most."
-          value={asked.cant_mm}
-          onvalue={(v) => change({ cant_mm: v })}
-        />
-      {/if}
-      <QuantityField
-        label="Trim, each end"
-        kind="length"
-        value={asked.trim_mm}
-        onvalue={(v) => change({ trim_mm: v ?? 0 })}
-      />
-    </div>
-  </details>
+  <Reckoning {stock} {asked} onchange={change} />
   <MetalMap stock_id={id} metal={plan.metal} onchanged={() => void load()} />
 {:else if fault}
   <p class="fault" role="alert">{shop.words(fault)}</p>
@@ -334,11 +275,5 @@
     grid-template-columns: repeat(auto-fill, minmax(14rem, 1fr));
     gap: var(--s4);
     padding: var(--s3) 0;
-  }
-  summary {
-    min-height: var(--touch);
-    align-content: center;
-    font-weight: 650;
-    cursor: pointer;
   }
 </style>

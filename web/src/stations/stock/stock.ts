@@ -1,4 +1,4 @@
-import type { StockAnswer, StockReadiness } from "../../api/schema";
+import type { Losses, StockAnswer, StockReadiness } from "../../api/schema";
 
 /** What the core's verdict on a piece of stock is called. */
 export const CALLED: Readonly<Record<StockReadiness["verdict"], string>> = {
@@ -65,4 +65,29 @@ export function heldCut(
 /** A length to a tenth of a millimetre: nobody marks it finer. */
 export function tenth(mm: number): number {
   return Math.round(mm * 10) / 10;
+}
+
+/** What a piece of stock is reckoned with, beside the job. */
+export interface Reckoned {
+  readonly clean_up_per_face_mm: number;
+  readonly trim_mm: number;
+  readonly crosscut_kerf_mm: number;
+  readonly joint_loss_mm: number;
+  /** Bought so thick and planed instead; null where that is not asked. */
+  readonly bought_mm: number | null;
+  readonly board_mm: number | null;
+  readonly cant_mm: number | null;
+}
+
+/** As it usually is: a job's slices are as sawn, so that no clean-up is added to them. */
+export function usualReckoning(usual: Losses | undefined): Reckoned {
+  return {
+    clean_up_per_face_mm: 0,
+    trim_mm: usual?.trim_mm ?? 0,
+    crosscut_kerf_mm: usual?.crosscut_kerf_mm ?? 0,
+    joint_loss_mm: usual?.joint_loss_mm ?? 0,
+    bought_mm: null,
+    board_mm: null,
+    cant_mm: null,
+  };
 }
