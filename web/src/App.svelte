@@ -7,11 +7,11 @@
   import { outbox } from "./lib/outbox.svelte";
   import { shop } from "./lib/shop.svelte";
   import { ticket } from "./lib/ticket.svelte";
-  import Finder from "./parts/Finder.svelte";
-  import NoticeLine from "./parts/NoticeLine.svelte";
-  import Ribbon from "./parts/Ribbon.svelte";
-  import Shortcuts from "./parts/Shortcuts.svelte";
-  import Ticket from "./parts/Ticket.svelte";
+  import Finder from "./parts/shell/Finder.svelte";
+  import NoticeLine from "./parts/shell/NoticeLine.svelte";
+  import Ribbon from "./parts/shell/Ribbon.svelte";
+  import Shortcuts from "./parts/shell/Shortcuts.svelte";
+  import Ticket from "./parts/shell/Ticket.svelte";
   import Waiting from "./stations/changes/Waiting.svelte";
   import Inspect from "./stations/inspect/Inspect.svelte";
   import Jobs from "./stations/plan/Jobs.svelte";

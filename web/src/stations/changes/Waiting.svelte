@@ -8,7 +8,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { day, time } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
 
   let drafts = $state.raw(unsaved());
   /** Changes typed into a run and not sent yet, by its key. */

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { shop } from "../../lib/shop.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
 
   interface Props {
     /** The class chosen, 1 to 5. */

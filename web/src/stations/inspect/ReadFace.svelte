@@ -11,8 +11,8 @@
   import { readings } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
-  import Choices from "../../parts/Choices.svelte";
-  import Keypad from "../../parts/Keypad.svelte";
+  import Choices from "../../parts/fields/Choices.svelte";
+  import Keypad from "../../parts/fields/Keypad.svelte";
   import { BLANK_FACE, type FaceDraft, LED } from "./face";
   import Look from "./Look.svelte";
   import Places from "./Places.svelte";

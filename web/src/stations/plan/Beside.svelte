@@ -2,8 +2,8 @@
   import type { FeedFigures, PlanAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
-  import CostSpread from "../../parts/CostSpread.svelte";
-  import EdgeTip from "../../parts/EdgeTip.svelte";
+  import CostSpread from "../../parts/pictures/CostSpread.svelte";
+  import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
   import LeansOn from "./LeansOn.svelte";
   import type { PlanState } from "./plan.svelte";
 

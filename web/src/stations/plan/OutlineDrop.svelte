@@ -3,8 +3,8 @@
   import type { OutlineAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
-  import Choices from "../../parts/Choices.svelte";
-  import OutlineDrawing from "../../parts/OutlineDrawing.svelte";
+  import Choices from "../../parts/fields/Choices.svelte";
+  import OutlineDrawing from "../../parts/pictures/OutlineDrawing.svelte";
   import type { Said } from "../../lib/units";
 
   const UNITS = ["mm", "cm", "in", "ft", "m"] as const;

@@ -8,12 +8,13 @@
   import { unread } from "../../lib/unread.svelte";
   import { duration, percent, span } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import BandInCurve from "../../parts/BandInCurve.svelte";
-  import BandInWork from "../../parts/BandInWork.svelte";
+  import BandInCurve from "../../parts/pictures/BandInCurve.svelte";
+  import BandInWork from "../../parts/pictures/BandInWork.svelte";
   import Cautions from "../../parts/Cautions.svelte";
-  import Tilt from "../../parts/Tilt.svelte";
-  import FeedScale from "../../parts/FeedScale.svelte";
+  import Tilt from "../../parts/pictures/Tilt.svelte";
+  import FeedScale from "../../parts/pictures/FeedScale.svelte";
   import Figure from "../../parts/Figure.svelte";
+  import HeldBack from "../../parts/HeldBack.svelte";
   import Answer from "./Answer.svelte";
   import Beside from "./Beside.svelte";
   import OutlineDrop from "./OutlineDrop.svelte";
@@ -103,11 +104,7 @@
         <a href="#/shop/saws/{plan.answer?.saw_id}/stand">The saw as it stands</a>
       </p>
     {/each}
-    {#if unread.any}
-      <p class="stop quiet" role="status">
-        <strong>A field cannot be read.</strong> What stands here still answers what was there before.
-      </p>
-    {/if}
+    <HeldBack />
     {#if plan.answer?.stop}
       <p class="stop" role="alert"><strong>Stop.</strong> {shop.words(plan.answer.stop.text)}</p>
     {:else if plan.answer && !best}

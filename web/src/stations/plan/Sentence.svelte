@@ -4,9 +4,9 @@
   import type { FaultBody } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { ticket, type Draft } from "../../lib/ticket.svelte";
-  import Choices from "../../parts/Choices.svelte";
-  import MaterialFinder from "../../parts/MaterialFinder.svelte";
-  import QuantityPad from "../../parts/QuantityPad.svelte";
+  import Choices from "../../parts/fields/Choices.svelte";
+  import MaterialFinder from "../../parts/fields/MaterialFinder.svelte";
+  import QuantityPad from "../../parts/fields/QuantityPad.svelte";
   import RuleOverrides from "./RuleOverrides.svelte";
   import {
     operations,

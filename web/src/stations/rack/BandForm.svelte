@@ -7,7 +7,7 @@
   import { Edit } from "../../lib/edit.svelte";
   import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import TypeFields from "./TypeFields.svelte";
   import { pitchOf, type TypeDraft } from "./types";
   import type { Said } from "../../lib/units";

@@ -9,9 +9,9 @@
   import { about, day, duration, percent, significant, type Said } from "../../lib/units";
   import { isKept } from "../../lib/edit.svelte";
   import Action from "../../parts/Action.svelte";
-  import EdgeTip from "../../parts/EdgeTip.svelte";
+  import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
   import Figure from "../../parts/Figure.svelte";
-  import LifeStrip from "../../parts/LifeStrip.svelte";
+  import LifeStrip from "../../parts/pictures/LifeStrip.svelte";
   import BandSetUps from "./BandSetUps.svelte";
   import BandForm from "./BandForm.svelte";
   import EventForm from "./EventForm.svelte";

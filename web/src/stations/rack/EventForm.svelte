@@ -6,7 +6,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { Edit } from "../../lib/edit.svelte";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import type { Said } from "../../lib/units";
 
   interface Props {

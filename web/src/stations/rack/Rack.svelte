@@ -8,7 +8,7 @@
   import { recall, remember } from "../../lib/storage";
   import { isKept } from "../../lib/edit.svelte";
   import Action from "../../parts/Action.svelte";
-  import EdgeTip from "../../parts/EdgeTip.svelte";
+  import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
   import BandForm from "./BandForm.svelte";
   import { matches, SORTS, type Filter, type SortKey } from "./sorting";
 

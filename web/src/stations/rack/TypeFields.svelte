@@ -1,7 +1,7 @@
 <script lang="ts">
   import { shop } from "../../lib/shop.svelte";
   import type { Said } from "../../lib/units";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import { isContinuous, type TypeDraft } from "./types";
 
   interface Props {

@@ -5,7 +5,7 @@
   import { percent } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Cautions from "../../parts/Cautions.svelte";
-  import EdgeTip from "../../parts/EdgeTip.svelte";
+  import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
   import Lot from "./Lot.svelte";
   import Wear from "./Wear.svelte";
 

@@ -5,7 +5,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
 
   interface Props {
     /** The planned feed, m/min. */

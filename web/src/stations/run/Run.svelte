@@ -10,8 +10,8 @@
   import { duration } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
-  import FeedScale from "../../parts/FeedScale.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import FeedScale from "../../parts/pictures/FeedScale.svelte";
   import BandSide from "./BandSide.svelte";
   import ChipTaps from "./ChipTaps.svelte";
   import { blankRun, type Motor, motorOf, NO_MOTOR, type RunForm } from "./form";

@@ -2,7 +2,7 @@
   import type { RunInput } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
 
   type Stops = NonNullable<RunInput["stops"]>;
   interface Props {

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { OwnPressure } from "../../api/schema";
-  import Choices from "../../parts/Choices.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import Choices from "../../parts/fields/Choices.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import type { Motor, RunForm } from "./form";
 
   interface Props {

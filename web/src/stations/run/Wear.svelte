@@ -2,7 +2,7 @@
   import { shop } from "../../lib/shop.svelte";
   import type { RunAnswer } from "../../api/schema";
   import { significant } from "../../lib/units";
-  import EdgeTip from "../../parts/EdgeTip.svelte";
+  import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
 
   interface Props {
     /** The run just logged, with what it wore off its band. */

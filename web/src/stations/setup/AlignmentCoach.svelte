@@ -5,7 +5,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { day, significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import TyreTool from "./TyreTool.svelte";
   import Truing from "./draw/Truing.svelte";
 

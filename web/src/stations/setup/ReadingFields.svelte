@@ -5,7 +5,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import type { Said } from "../../lib/units";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import type { SetupState } from "./setup.svelte";
 
   interface Props {

@@ -4,7 +4,7 @@
   import { recall, remember } from "../../lib/storage";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import Tool from "./Tool.svelte";
   import type { Said } from "../../lib/units";
 

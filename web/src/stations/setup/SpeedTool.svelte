@@ -5,7 +5,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { percent, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import type { SetupState } from "./setup.svelte";
 
   interface Props {

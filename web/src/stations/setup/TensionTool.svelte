@@ -6,7 +6,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { percent, significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import Listen from "./Listen.svelte";
   import TensionForms from "./TensionForms.svelte";
   import { MEANS, type Means } from "./means";

@@ -4,7 +4,7 @@
   import type { SetupAnswer, TickVerdict } from "../../api/schema";
   import { significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import Tool from "./Tool.svelte";
 
   interface Props {

@@ -3,7 +3,7 @@
   import { ask, client, wordsOf } from "../../api/client";
   import type { TyreVerdict } from "../../api/schema";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import Tool from "./Tool.svelte";
   import type { Said } from "../../lib/units";
 

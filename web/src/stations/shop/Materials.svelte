@@ -10,8 +10,8 @@
   import { Edit } from "../../lib/edit.svelte";
   import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
-  import MaterialFinder from "../../parts/MaterialFinder.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import MaterialFinder from "../../parts/fields/MaterialFinder.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
 
   const { params }: { params?: { key?: string } } = $props();
   const key = $derived(params?.key ?? null);

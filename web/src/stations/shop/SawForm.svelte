@@ -11,8 +11,8 @@
   import { Edit } from "../../lib/edit.svelte";
   import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
-  import Choices from "../../parts/Choices.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import Choices from "../../parts/fields/Choices.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import { assumedName, SAW_FIELDS, valueOf, withValue, type SawField } from "./sawFields";
 
   const { params }: { params?: { id?: string } } = $props();

@@ -7,7 +7,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { percent, significant, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
 
   interface Props {
     saw_id: number;

@@ -9,8 +9,8 @@
   import { remember } from "../../lib/storage";
   import Action from "../../parts/Action.svelte";
   import SettingUpForm from "./SettingUpForm.svelte";
-  import Choices from "../../parts/Choices.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import Choices from "../../parts/fields/Choices.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
 
   interface RateLine {
     readonly key: keyof Rates;

@@ -9,7 +9,7 @@
   import { ticket } from "../../lib/ticket.svelte";
   import { readNumber, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import BilletPlan from "./BilletPlan.svelte";
 
   type Line = Record<string, string>;

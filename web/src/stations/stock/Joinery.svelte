@@ -8,7 +8,8 @@
   import { ticket } from "../../lib/ticket.svelte";
   import type { Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import HeldBack from "../../parts/HeldBack.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
 
   const RING = {
     segments: 8,
@@ -73,6 +74,7 @@
 </script>
 
 <h1>Rings and circles</h1>
+<HeldBack />
 <div class="two">
   <section aria-label="A ring of segments">
     <h2>A ring of segments</h2>

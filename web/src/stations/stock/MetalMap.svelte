@@ -11,7 +11,7 @@
   import { recall } from "../../lib/storage";
   import type { Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
 
   interface Props {
     stock_id: number;

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { StockAnswer } from "../../api/schema";
   import { ticket } from "../../lib/ticket.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import type { Reckoned } from "./stock";
 
   interface Props {

@@ -9,9 +9,9 @@
   import { ticket } from "../../lib/ticket.svelte";
   import type { Kind, Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
-  import Choices from "../../parts/Choices.svelte";
+  import Choices from "../../parts/fields/Choices.svelte";
   import EditState from "../../parts/EditState.svelte";
-  import QuantityField from "../../parts/QuantityField.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
   import { FIELDS, type StockDraft, SUSPECTS, TRUED } from "./stock";
 
   interface Props {

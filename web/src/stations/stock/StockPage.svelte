@@ -9,6 +9,7 @@
   import { ticket } from "../../lib/ticket.svelte";
   import type { Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
+  import HeldBack from "../../parts/HeldBack.svelte";
   import BilletLength from "./BilletLength.svelte";
   import BilletSection from "./BilletSection.svelte";
   import LogEnd from "./LogEnd.svelte";
@@ -156,6 +157,7 @@
   {/if}
   {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
   {#if plan.why_not}<p class="why">{shop.words(plan.why_not)}</p>{/if}
+  <HeldBack />
   {#if billet && way}
     <section aria-label="What it gives" aria-live="polite">
       <p class="gives">
@@ -269,11 +271,5 @@
   .fault {
     color: var(--vermilion);
     font-weight: 600;
-  }
-  .fields {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(14rem, 1fr));
-    gap: var(--s4);
-    padding: var(--s3) 0;
   }
 </style>

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { BandPage } from "../api/schema";
-  import { lifeStrip } from "../drawings/lifeStrip";
-  import { percent } from "../lib/units";
+  import type { BandPage } from "../../api/schema";
+  import { lifeStrip } from "../../drawings/lifeStrip";
+  import { percent } from "../../lib/units";
 
   const { page }: { page: BandPage } = $props();
 

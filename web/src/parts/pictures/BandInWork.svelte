@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { BandFigures } from "../api/schema";
-  import { edge, fill, gulletOutline, path, type ToothShape } from "../drawings/tooth";
-  import { shop } from "../lib/shop.svelte";
-  import { significant } from "../lib/units";
+  import type { BandFigures } from "../../api/schema";
+  import { edge, fill, gulletOutline, path, type ToothShape } from "../../drawings/tooth";
+  import { shop } from "../../lib/shop.svelte";
+  import { significant } from "../../lib/units";
 
   interface Props {
     band: BandFigures;

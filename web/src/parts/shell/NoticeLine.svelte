@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { shop } from "../lib/shop.svelte";
-  import { notice } from "../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { notice } from "../../lib/notice.svelte";
 </script>
 
 <div

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { Latest } from "../lib/latest";
-  import { shop } from "../lib/shop.svelte";
-  import { readings, type Kind, type Said } from "../lib/units";
-  import { unread } from "../lib/unread.svelte";
+  import { Latest } from "../../lib/latest";
+  import { shop } from "../../lib/shop.svelte";
+  import { readings, type Kind, type Said } from "../../lib/units";
+  import { unread } from "../../lib/unread.svelte";
 
   interface Props {
     label: string;

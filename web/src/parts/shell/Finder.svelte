@@ -1,12 +1,12 @@
 <script lang="ts">
-  import { shop } from "../lib/shop.svelte";
+  import { shop } from "../../lib/shop.svelte";
   import { push } from "svelte-spa-router";
 
-  import { ask, client } from "../api/client";
-  import type { Hit } from "../api/schema";
-  import { Latest } from "../lib/latest";
-  import { notice } from "../lib/notice.svelte";
-  import { ticket } from "../lib/ticket.svelte";
+  import { ask, client } from "../../api/client";
+  import type { Hit } from "../../api/schema";
+  import { Latest } from "../../lib/latest";
+  import { notice } from "../../lib/notice.svelte";
+  import { ticket } from "../../lib/ticket.svelte";
 
   const { onclose }: { onclose: () => void } = $props();
 

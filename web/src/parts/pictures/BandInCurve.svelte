@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { BandFigures, InCurve } from "../api/schema";
-  import { kerfMiddle } from "../drawings/curve";
-  import { shop } from "../lib/shop.svelte";
+  import type { BandFigures, InCurve } from "../../api/schema";
+  import { kerfMiddle } from "../../drawings/curve";
+  import { shop } from "../../lib/shop.svelte";
 
   interface Props {
     band: BandFigures;

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
 
-  import type { Between } from "../api/schema";
-  import { shop } from "../lib/shop.svelte";
+  import type { Between } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
 
   interface Props {
     /** Eight draws in ten lie between. */

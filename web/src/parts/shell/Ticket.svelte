@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { shop } from "../lib/shop.svelte";
-  import { ticket } from "../lib/ticket.svelte";
-  import EdgeTip from "./EdgeTip.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { ticket } from "../../lib/ticket.svelte";
+  import EdgeTip from "../pictures/EdgeTip.svelte";
 
   let width = $state(600);
   let height = $state(64);

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { Between, FeedWindow } from "../api/schema";
-  import { cleanZone, feedAxis, feedTicks, placeMarks, softPath } from "../drawings/feedScale";
-  import { shop } from "../lib/shop.svelte";
-  import { unitSize } from "../lib/units";
+  import type { Between, FeedWindow } from "../../api/schema";
+  import { cleanZone, feedAxis, feedTicks, placeMarks, softPath } from "../../drawings/feedScale";
+  import { shop } from "../../lib/shop.svelte";
+  import { unitSize } from "../../lib/units";
 
   interface Props {
     window: FeedWindow;

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { Outline } from "../api/schema";
-  import { fitOutline, pieces } from "../drawings/outline";
-  import { shop } from "../lib/shop.svelte";
+  import type { Outline } from "../../api/schema";
+  import { fitOutline, pieces } from "../../drawings/outline";
+  import { shop } from "../../lib/shop.svelte";
 
   interface Props {
     outline: Outline;

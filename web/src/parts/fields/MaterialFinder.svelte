@@ -1,8 +1,8 @@
 <script lang="ts">
   import Fuse from "fuse.js";
 
-  import type { MaterialLine } from "../api/schema";
-  import { shop } from "../lib/shop.svelte";
+  import type { MaterialLine } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
 
   interface Props {
     chosen: string;

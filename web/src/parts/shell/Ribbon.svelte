@@ -1,7 +1,7 @@
 <script lang="ts">
   import { router } from "svelte-spa-router";
 
-  import { edge, path, type ToothShape } from "../drawings/tooth";
+  import { edge, path, type ToothShape } from "../../drawings/tooth";
 
   interface Props {
     /** The band in hand, or null for a hairline. */
