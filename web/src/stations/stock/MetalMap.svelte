@@ -32,19 +32,11 @@
   } as const;
 
   async function add(): Promise<void> {
-    faults = {};
+    const { along_mm } = mark;
+    faults = along_mm === null ? { along_mm: "is missing; accepted: how far along it lies" } : {};
+    if (along_mm === null) return;
     try {
-      const body: FastenerInput = {
-        along_mm: mark.along_mm ?? Number.NaN,
-        depth_mm: mark.depth_mm,
-        face,
-        kind,
-        who: recall("who", ""),
-      };
-      if (mark.along_mm === null) {
-        faults = { along_mm: "is missing; accepted: how far along it lies" };
-        return;
-      }
+      const body: FastenerInput = { ...mark, along_mm, face, kind, who: recall("who", "") };
       const params = { path: { stock_id } };
       await ask(client.POST("/api/stock/{stock_id}/metal", { params, body }));
       mark = { ...BLANK };
