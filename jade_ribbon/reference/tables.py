@@ -405,3 +405,37 @@ class TrialWood:
 def trial_woods() -> Mapping[str, TrialWood]:
     """Cheap materials by key."""
     return _keyed("trial_woods", TrialWood)
+
+
+@dataclass(frozen=True)
+class SawKind:
+    """A kind of saw with figures usual for it; invented, to be confirmed on the saw itself."""
+
+    key: str
+    name: str
+    says: str
+    orientation: Literal["vertical", "horizontal"]
+    wheels_mm: tuple[str, ...]
+    tyre: Literal["crowned", "flat", "none", "worn"]
+    length_mm: float
+    narrowest_mm: float
+    widest_mm: float
+    thickest_mm: float
+    height_mm: float
+    throat_mm: float
+    guides: Literal["rolling", "ceramic", "steel_block", "soft_block", "thrust_only", "none"]
+    span_base_mm: float
+    motor_kW: float
+    efficiency: float
+    speeds_m_s: tuple[str, ...]
+    feed: Literal["hand", "power", "table", "carriage"]
+    feed_max_m_min: float | None
+    tensioner: Literal["spring", "weight", "air", "fixed"]
+    wheel_force_N: float | None
+    """Of kinds made for stout frames; of others a light frame's is reckoned with, unsaid here."""
+
+
+@lru_cache
+def saw_kinds() -> tuple[SawKind, ...]:
+    """Kinds of saw, smallest first."""
+    return tuple(_rows("saw_kinds", SawKind))

@@ -4,9 +4,10 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
+from jade_ribbon.core.starting.worked_out import WorkedOut
 from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.shop import saws
-from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput
+from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput, WorkOutInput
 
 
 @operation("GET", "/api/saws", answer=list[saws.SawAnswer])
@@ -19,6 +20,12 @@ def list_saws(session: Session) -> list[saws.SawAnswer]:
 def add_saw(session: Session, body: SawInput) -> saws.SawAnswer:
     """Add a saw."""
     return saws.add_saw(session, body)
+
+
+@operation("POST", "/api/saws/work-out", answer=WorkedOut, body=WorkOutInput, asks=True)
+def work_out_saw(session: Session, body: WorkOutInput) -> WorkedOut:
+    """Speed, length and force that follow from what is known of a saw."""
+    return saws.work_out(body)
 
 
 @operation("GET", "/api/saws/<int:saw_id>", answer=saws.SawAnswer)

@@ -170,3 +170,34 @@ def widest_for_radius(
     """
     clearance = _clearance(kerf_mm, thickness_mm)
     return WidestForRadius(sqrt(radius_mm * LEAN_FACTOR * clearance / allowance))
+
+
+@dataclass(frozen=True)
+class LoopLength:
+    length_mm: float
+
+
+@checked
+def loop_length(
+    *, wheel_diameter_mm: float, second_wheel_mm: float, centres_mm: float
+) -> LoopLength:
+    """Welded length (mm) of a band around two wheels (mm) whose centres are so far apart (mm).
+
+    L = 2 sqrt(C2 - d2) + pi (R + r) + 2 d asin(d / C), d = R - r: the straight strands are tangents
+    of both wheels. Raises InputError for wheels that would overlap. Source: plane geometry, open
+    belt.
+
+    >>> round(loop_length(wheel_diameter_mm=400, second_wheel_mm=400, centres_mm=1050).length_mm, 1)
+    3356.6
+    """
+    radius, other = wheel_diameter_mm / 2.0, second_wheel_mm / 2.0
+    if centres_mm <= radius + other:
+        raise refuse(
+            "centres_mm",
+            f"{centres_mm:g} mm lets the wheels overlap; accepted: more than {radius + other:g} mm",
+            centres_mm,
+        )
+    step = radius - other
+    straight = 2.0 * math.sqrt(centres_mm**2 - step**2)
+    around = math.pi * (radius + other) + 2.0 * step * math.asin(step / centres_mm)
+    return LoopLength(straight + around)

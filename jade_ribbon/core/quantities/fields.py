@@ -90,6 +90,8 @@ RANGES: Mapping[str, Range] = {
     "frequency_Hz": _positive(20_000),
     "smallest_wheel_diameter_mm": _positive(10_000),
     "wheel_diameter_mm": _positive(10_000),
+    "second_wheel_mm": _positive(10_000),
+    "centres_mm": _positive(50_000),
     "wheel_rpm": _positive(100_000),
     "spacing_mm": _positive(1000),
     "span_Hz": _positive(20_000),

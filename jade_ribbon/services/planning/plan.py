@@ -17,6 +17,7 @@ from jade_ribbon.core.choosing.unblock import openers
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.starting.kinds import assumed_names
 from jade_ribbon.core.stock.slices import Slices, slices_for
 from jade_ribbon.services.planning.answers import (
     Buy,
@@ -135,7 +136,7 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
         buy=None if choice.stop else _buy(types, types_found, types_job, snapshot, best),
         steels=() if choice.stop else steel_costs(types, types_found),
         saws=[_elsewhere(s, given, snapshot, rack) for s in snapshot.saws if s.id != row.id],
-        assumed=row.assumed,
+        assumed=assumed_names(row.assumed),
         prevented="" if best or choice.stop else prevented(choice),
         openers=() if best or choice.stop else openers(choice.excluded, job),
         slices=_slices(given, job, best),

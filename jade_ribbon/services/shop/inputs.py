@@ -4,6 +4,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from jade_ribbon.core.starting.kinds import NAMES as ASSUMABLE
 from jade_ribbon.formats.job import MaterialChanges, RatesFile, SawFile
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.reference.tables import house_rules
@@ -14,10 +15,32 @@ class SawInput(SawFile):
     """A saw as saved: the job file's saw, with what was assumed for lack of knowledge."""
 
     name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
-    assumed: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=20)] = Field(
+    assumed: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=24)] = Field(
         default_factory=list
     )
     note: Words = ""
+
+    @model_validator(mode="after")
+    def _assumed_known(self) -> Self:
+        for name in self.assumed:
+            if name not in ASSUMABLE:
+                raise ValueError(f"{name!r} cannot be assumed; accepted: {', '.join(ASSUMABLE)}")
+        return self
+
+
+class WorkOutInput(Strict):
+    """What is known of a saw, for what follows from it."""
+
+    wheels_mm: Annotated[
+        list[Annotated[float, entry("wheel_diameter_mm")]], Field(min_length=2, max_length=3)
+    ]
+    wheel_rpm: Annotated[float, entry("wheel_rpm")] | None = None
+    motor_rpm: Annotated[float, entry("motor_rpm")] | None = None
+    motor_pulley_mm: Annotated[float, entry("pulley_mm")] | None = None
+    wheel_pulley_mm: Annotated[float, entry("pulley_mm")] | None = None
+    gear_ratio: Annotated[float, entry("gear_ratio")] = 1.0
+    centres_mm: Annotated[float, entry("centres_mm")] | None = None
+    string_mm: Annotated[float, entry("band_length_mm")] | None = None
 
 
 class MaterialInput(Strict):

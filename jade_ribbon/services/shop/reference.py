@@ -8,7 +8,6 @@ from jade_ribbon.core.choosing.conflicts import LIMIT_MARKS, LIMIT_WORDS
 from jade_ribbon.core.choosing.sentences import FINISH_WORDS, OperationSentence, operation_sentences
 from jade_ribbon.core.choosing.told.cautions import DISCLAIMER
 from jade_ribbon.core.choosing.told.explain import MANY_BENDING_HOURS
-from jade_ribbon.core.choosing.unknown_saw import ASSUMED, STARTING_SAW, Assumed
 from jade_ribbon.core.edge.history import SCRAP_REASONS
 from jade_ribbon.core.edge.run_pace import PACES, PaceBand
 from jade_ribbon.core.edge.signs import Sign, signs
@@ -18,6 +17,8 @@ from jade_ribbon.core.mechanics.feed import Limit
 from jade_ribbon.core.mechanics.wear import EDGE_STATES
 from jade_ribbon.core.quantities.plausible import USUAL, Usual
 from jade_ribbon.core.quantities.words import Said, table_text
+from jade_ribbon.core.starting.kinds import StartingKind, starting_kinds
+from jade_ribbon.core.starting.unknown_saw import ASSUMED, Assumed
 from jade_ribbon.core.stock.losses import USUAL_LOSSES, Losses
 from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
 from jade_ribbon.formats.written import WrittenRules, written_rules
@@ -92,6 +93,21 @@ class EdgeLine:
 
 
 @dataclass(frozen=True)
+class KindLine:
+    """A kind of saw to start from: its figures, and which of them are assumed."""
+
+    key: str
+    name: str
+    says: str
+    saw: SawFile
+    assumed: tuple[str, ...]
+
+
+def _kind_line(kind: StartingKind) -> KindLine:
+    return KindLine(kind.key, kind.name, kind.says, saw_file(kind.saw), kind.assumed)
+
+
+@dataclass(frozen=True)
 class Reference:
     """All tables the interface shows."""
 
@@ -106,7 +122,7 @@ class Reference:
     signs: tuple[Sign, ...]
     paces: tuple[PaceBand, ...]
     assumed: dict[str, Assumed]
-    starting_saw: SawFile
+    saw_kinds: list[KindLine]
     operations: tuple[OperationSentence, ...]
     finishes: dict[Finish, str]
     many_bending_hours: float
@@ -167,7 +183,7 @@ def reference(session: Session) -> Reference:
         signs=signs(),
         paces=PACES,
         assumed=dict(ASSUMED),
-        starting_saw=saw_file(STARTING_SAW),
+        saw_kinds=[_kind_line(kind) for kind in starting_kinds()],
         operations=operation_sentences(),
         finishes=dict(FINISH_WORDS),
         many_bending_hours=MANY_BENDING_HOURS,

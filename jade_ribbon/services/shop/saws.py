@@ -9,12 +9,14 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.job import Drive, Saw
 from jade_ribbon.core.setup.readiness import TensionState
+from jade_ribbon.core.starting.first_job import FirstJob, first_job
+from jade_ribbon.core.starting.worked_out import WorkedOut, worked_out
 from jade_ribbon.formats.job import SawFile, saw_file
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import as_record, get, log_change, must_hold
-from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput
+from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput, WorkOutInput
 from jade_ribbon.store.models import BandEventRow, BandRow, SawRow
 
 SAW_PLAIN = tuple(
@@ -35,6 +37,8 @@ class SawAnswer:
     tension_state: TensionState
     tension_since: datetime | None
     tension_stress_MPa: float | None
+    first_job: FirstJob
+    """What a new job on it starts with."""
     version: int
 
 
@@ -54,9 +58,10 @@ def core_saw(row: SawRow) -> Saw:
 
 
 def answer(row: SawRow, label: str | None) -> SawAnswer:
+    saw = core_saw(row)
     return SawAnswer(
         id=row.id,
-        saw=saw_file(core_saw(row)),
+        saw=saw_file(saw),
         assumed=row.assumed,
         note=row.note,
         mounted_band_id=row.mounted_band_id,
@@ -64,6 +69,7 @@ def answer(row: SawRow, label: str | None) -> SawAnswer:
         tension_state=row.tension_state,
         tension_since=row.tension_since,
         tension_stress_MPa=row.tension_stress_MPa,
+        first_job=first_job(saw),
         version=row.version,
     )
 
@@ -83,6 +89,12 @@ def one_saw(session: Session, saw_id: int) -> SawAnswer:
     row = get(session, "saw", saw_id)
     band = session.get(BandRow, row.mounted_band_id) if row.mounted_band_id else None
     return answer(row, band.label if band else None)
+
+
+def work_out(given: WorkOutInput) -> WorkedOut:
+    """Speed, length and force that follow from what is known of a saw."""
+    known = given.model_dump()
+    return worked_out(wheels_mm=tuple(known.pop("wheels_mm")), **known)
 
 
 def _apply(row: SawRow, given: SawInput) -> None:

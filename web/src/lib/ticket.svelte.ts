@@ -2,6 +2,7 @@ import { ask, askPatiently, client } from "../api/client";
 import type { BandFigures, JobAnswer, JobInput } from "../api/schema";
 import { freshKey } from "../api/writes";
 import { Edit, type Place } from "./edit.svelte";
+import { shop } from "./shop.svelte";
 import { recall, remember } from "./storage";
 
 export type Draft = Required<JobInput>;
@@ -79,7 +80,9 @@ class Ticket {
   #begin(newKey: string, sawId: number | null): Edit<Draft> {
     const job = this.job;
     if (job) return new Edit(placeOf(String(job.id), job.name), draftOf(job), job.version);
-    return new Edit(placeOf(newKey, ""), { ...BLANK, saw_id: sawId }, 0);
+    // A new job starts with one that its saw is made for, as the core has it.
+    const first = shop.saw(sawId)?.first_job as Partial<Draft> | undefined;
+    return new Edit(placeOf(newKey, ""), { ...BLANK, ...first, saw_id: sawId }, 0);
   }
 
   #hold(job: JobAnswer | null): void {

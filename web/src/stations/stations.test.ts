@@ -20,7 +20,6 @@ import Shopping from "./rack/Shopping.svelte";
 import Types from "./rack/Types.svelte";
 import Stops from "./setup/Stops.svelte";
 import TensionForms from "./setup/TensionForms.svelte";
-import SawForm from "./shop/SawForm.svelte";
 
 const sent = () => vi.mocked(fetch).mock.calls.map(([request]) => request as Request);
 
@@ -374,38 +373,6 @@ describe("the shopping list", () => {
     server({ "/api/shopping": [] });
     render(Shopping);
     expect(await screen.findByText(/the rack can do every open job/)).toBeTruthy();
-  });
-});
-
-describe("a saw's form", () => {
-  it("sends what is assumed along with the figures", async () => {
-    server({ "*": { ...SAW, id: 3 } });
-    render(SawForm, { params: { id: "new" } });
-    await fireEvent.input(screen.getByLabelText(/^Name/), { target: { value: "Bench" } });
-    const unknowns = screen.getAllByLabelText("don’t know");
-    await fireEvent.click(unknowns[0] as HTMLElement);
-    await fireEvent.click(screen.getByRole("button", { name: "Save saw" }));
-    await waitFor(() => expect(sent().some((r) => r.method === "POST")).toBe(true));
-    const post = sent().find((r) => r.method === "POST");
-    const body = await post?.clone().json();
-    expect(body.name).toBe("Bench");
-    expect(body.assumed).toEqual(["band_width_mm.0"]);
-    expect(body.band_width_mm[0]).toBe(3);
-  });
-
-  it("reads a list of speeds and an inverter", async () => {
-    server({ "*": { ...SAW, id: 3 } });
-    render(SawForm, { params: { id: "new" } });
-    await fireEvent.change(screen.getByLabelText(/^Band speeds/), { target: { value: "7 14,5" } });
-    await fireEvent.click(screen.getByRole("button", { name: "Save saw" }));
-    await waitFor(() => expect(sent().some((r) => r.method === "POST")).toBe(true));
-    const first = await sent()
-      .find((r) => r.method === "POST")
-      ?.clone()
-      .json();
-    expect(first.drive).toEqual({ kind: "fixed", speeds_m_s: [7, 14.5] });
-    await fireEvent.click(screen.getByLabelText("inverter"));
-    expect(screen.getByLabelText("Base frequency, Hz")).toBeTruthy();
   });
 });
 

@@ -1,16 +1,21 @@
 <script lang="ts" generics="K extends string | number">
+  import Assumed from "./Assumed.svelte";
+
   interface Props {
     legend: string;
     options: readonly { readonly key: K; readonly name: string; readonly note?: string }[];
     chosen: K | null;
     onchoose: (key: K) => void;
+    /** What is chosen is usual for its kind: it can be said to be so, or another be chosen. */
+    onconfirm?: (() => void) | undefined;
   }
-  const { legend, options, chosen, onchoose }: Props = $props();
+  const { legend, options, chosen, onchoose, onconfirm }: Props = $props();
   const name = $props.id();
 </script>
 
 <fieldset>
   <legend>{legend}</legend>
+  {#if onconfirm}<Assumed what={legend} {onconfirm} />{/if}
   {#each options as option (option.key)}
     <label data-chosen={option.key === chosen}>
       <input

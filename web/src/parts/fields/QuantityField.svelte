@@ -4,6 +4,8 @@
   import { readings, type Kind, type Said } from "../../lib/units";
   import { unread } from "../../lib/unread.svelte";
 
+  import Assumed from "./Assumed.svelte";
+
   interface Props {
     label: string;
     /** SI value; null when not known. */
@@ -15,6 +17,8 @@
     help?: string;
     /** Offers "don't know"; with the value then assumed, or null. */
     unknown?: { words: string; chosen: boolean; onchoose: (unknown: boolean) => void } | undefined;
+    /** The figure is one usual for its kind: it can be said to be so, or typed over. */
+    onconfirm?: (() => void) | undefined;
     error?: Said;
     big?: boolean;
     required?: boolean;
@@ -27,6 +31,7 @@
     usual = "",
     help = "",
     unknown,
+    onconfirm,
     error = "",
     big = false,
     required = false,
@@ -104,6 +109,9 @@
         />
         don’t know
       </label>
+    {/if}
+    {#if onconfirm && !unknown?.chosen}
+      <Assumed what={label} {onconfirm} />
     {/if}
   </span>
   {#if unknown?.chosen}<p class="help">{unknown.words}</p>{/if}

@@ -124,9 +124,8 @@
       <div>
         <dt>assumed</dt>
         <dd>
-          {answer.saw_name}: {answer.assumed
-            .map((a) => a.replace(/_(mm|N|kW)$/, "").replaceAll("_", " "))
-            .join(", ")} not known, a cautious figure used.
+          of {answer.saw_name}, until somebody reads it off: {answer.assumed.join(", ")}.
+          <a href="#/shop/saws/{answer.saw_id}">Read off</a>
         </dd>
       </div>
     {/if}

@@ -3,25 +3,36 @@
   import { push } from "svelte-spa-router";
 
   import { ask, client, Problem } from "../../api/client";
-  import type { SawEdit, SawInput } from "../../api/schema";
+  import type { KindLine, SawEdit, SawInput } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
-  import { readNumber, type Said } from "../../lib/units";
+  import type { Said } from "../../lib/units";
   import { Edit } from "../../lib/edit.svelte";
   import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
   import Choices from "../../parts/fields/Choices.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import { chosenOf, SAW_CHOICES } from "./sawChoices";
+  import SawDrive from "./SawDrive.svelte";
   import { assumedName, SAW_FIELDS, valueOf, withValue, type SawField } from "./sawFields";
+  import SawKinds from "./SawKinds.svelte";
+  import PlatePhoto from "./PlatePhoto.svelte";
+  import { blankSaw, confirmed, isAssumed, sawOfKind } from "./startingSaw";
+  import WorkOut from "./WorkOut.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
   const id = $derived(Number(params?.id) || null);
 
   function start(): SawInput {
     const known = shop.saw(Number(params?.id) || null);
-    const figures = known?.saw ?? shop.reference?.starting_saw;
-    return { ...(figures as SawInput), assumed: known?.assumed ?? [], note: known?.note ?? "" };
+    const [kind] = shop.reference?.saw_kinds ?? [];
+    if (!known && kind) return blankSaw(kind, "");
+    return {
+      ...(known?.saw as SawInput),
+      assumed: known?.assumed ?? [],
+      note: known?.note ?? "",
+    };
   }
   /** The edit of the saw that the page was opened for. */
   function begun(): Edit<SawInput> {
@@ -35,8 +46,20 @@
   onDestroy(() => edit.left());
   const saw = $derived(edit.draft);
   let faults = $state<Record<string, Said>>({});
-  const assumed = $derived(saw.assumed ?? []);
+  let chosen = $state("");
+  /** A name that somebody typed, and no kind gave. */
+  const named = $derived(
+    saw.name !== "" && !(shop.reference?.saw_kinds ?? []).some((k) => k.name === saw.name),
+  );
+  const begunTyping = $derived(id !== null || chosen !== "" || edit.changed);
   const existing = $derived(shop.saw(id));
+
+  /** Nobody knows the figure, and what is taken for it is the cautious one. */
+  function unknown(name: string): boolean {
+    const taken = shop.reference?.assumed[name];
+    const field = SAW_FIELDS.find((f) => assumedName(f) === name);
+    return !!taken && !!field && isAssumed(saw, name) && valueOf(saw, field) === taken.value;
+  }
 
   function unknownOf(field: SawField) {
     const name = assumedName(field);
@@ -45,13 +68,14 @@
     const { value, words } = taken;
     return {
       words: shop.words(words),
-      chosen: assumed.includes(name),
-      onchoose: (unknown: boolean) => {
-        const others = assumed.filter((a) => a !== name);
-        edit.set({
-          ...(unknown ? withValue(saw, field, value) : saw),
-          assumed: unknown ? [...others, name] : others,
-        });
+      chosen: unknown(name),
+      onchoose: (chosen: boolean) => {
+        const known = confirmed(saw, name);
+        edit.set(
+          chosen
+            ? { ...withValue(known, field, value), assumed: [...(known.assumed ?? []), name] }
+            : known,
+        );
       },
     };
   }
@@ -60,14 +84,39 @@
     return faults[assumedName(field)] ?? (field.at === undefined ? "" : (faults[field.key] ?? ""));
   }
 
-  function speeds(text: string): void {
-    const read = text.split(/[;\s]+/).map(readNumber);
-    const list = read.filter((n): n is number => n !== null);
-    edit.set({ ...saw, drive: { kind: "fixed", speeds_m_s: list } });
+  /** The tap that says a figure of its kind is so; none where it is known, or nobody knows it. */
+  function confirmOf(name: string): (() => void) | undefined {
+    if (!isAssumed(saw, name) || unknown(name)) return undefined;
+    return () => edit.set(confirmed(saw, name));
   }
 
-  function inverter(key: string, value: number | null): void {
-    edit.set({ ...saw, drive: { ...saw.drive, kind: "inverter", [key]: value } });
+  function speed(value: number): void {
+    const speeds = (saw.drive.speeds_m_s ?? []) as (number | null)[];
+    const drive = { kind: "fixed" as const, speeds_m_s: [value] };
+    if (saw.drive.kind === "inverter") {
+      edit.set(confirmed({ ...saw, drive: { ...saw.drive, base_speed_m_s: value } }, "drive"));
+    } else if (speeds.length > 1) {
+      const free = speeds.indexOf(null);
+      const list = free < 0 ? [...speeds, value] : speeds.with(free, value);
+      edit.set(confirmed({ ...saw, drive: { ...drive, speeds_m_s: list as number[] } }, "drive"));
+    } else edit.set(confirmed({ ...saw, drive }, "drive"));
+  }
+
+  function length({ low, high }: { low: number; high: number }): void {
+    const taken = { ...saw, band_length_mm: [low, high].map(Math.round) };
+    edit.set(confirmed(confirmed(taken, "band_length_mm.0"), "band_length_mm.1"));
+  }
+
+  function take(kind: KindLine): void {
+    chosen = kind.key;
+    edit.set(sawOfKind(kind, named ? saw.name : ""));
+  }
+
+  function blank(): void {
+    const [kind] = shop.reference?.saw_kinds ?? [];
+    if (!kind) return;
+    chosen = "blank";
+    edit.set(blankSaw(kind, named ? saw.name : ""));
   }
 
   async function save(event: SubmitEvent): Promise<void> {
@@ -150,160 +199,67 @@
       {:else}No band is on it.{/if}
     </p>
   {/if}
-  <div class="fields">
-    <label class="text">
-      Name
-      <input
-        value={saw.name}
-        aria-describedby="saw-name-error"
-        oninput={(e) => edit.set({ ...saw, name: e.currentTarget.value })}
-      />
-      <span id="saw-name-error" class="error">{shop.words(faults.name ?? "")}</span>
-    </label>
-    {#each SAW_FIELDS as field (assumedName(field))}
-      <QuantityField
-        label={field.label}
-        kind={field.kind}
-        usual={field.usual}
-        help={field.help}
-        value={valueOf(saw, field)}
-        unknown={unknownOf(field)}
-        error={faultOf(field)}
-        onvalue={(v) => edit.set(withValue(saw, field, v))}
-      />
-    {/each}
-  </div>
-  <div class="choices">
-    <Choices
-      legend="Frame"
-      chosen={saw.orientation}
-      options={[
-        { key: "vertical", name: "vertical" },
-        { key: "horizontal", name: "horizontal" },
-      ]}
-      onchoose={(orientation) => edit.set({ ...saw, orientation })}
-    />
-    <Choices
-      legend="Tyres"
-      chosen={saw.tyre}
-      options={[
-        { key: "crowned", name: "crowned" },
-        { key: "flat", name: "flat" },
-        { key: "none", name: "none, bare metal" },
-        { key: "worn", name: "worn or rutted" },
-      ]}
-      onchoose={(tyre) => edit.set({ ...saw, tyre })}
-    />
-    <Choices
-      legend="Guides"
-      chosen={saw.guides}
-      options={[
-        { key: "rolling", name: "rolling" },
-        { key: "ceramic", name: "ceramic" },
-        { key: "steel_block", name: "steel blocks" },
-        { key: "soft_block", name: "soft blocks" },
-        { key: "thrust_only", name: "thrust only" },
-        { key: "none", name: "none" },
-      ]}
-      onchoose={(guides) => edit.set({ ...saw, guides })}
-    />
-    <Choices
-      legend="Feed"
-      chosen={saw.feed ?? "hand"}
-      options={[
-        { key: "hand", name: "by hand" },
-        { key: "power", name: "power feed" },
-        { key: "table", name: "moving table" },
-        { key: "carriage", name: "carriage" },
-      ]}
-      onchoose={(feed) => edit.set({ ...saw, feed })}
-    />
-    <Choices
-      legend="Tension held by"
-      chosen={saw.tensioner ?? "spring"}
-      options={[
-        { key: "spring", name: "spring" },
-        { key: "weight", name: "weight" },
-        { key: "air", name: "air cylinder" },
-        { key: "fixed", name: "screw, no spring" },
-      ]}
-      onchoose={(tensioner) => edit.set({ ...saw, tensioner })}
-    />
-    <div>
-      <Choices
-        legend="Drive"
-        chosen={saw.drive.kind}
-        options={[
-          { key: "fixed", name: "one speed or steps" },
-          { key: "inverter", name: "inverter" },
-        ]}
-        onchoose={(kind) =>
-          edit.set({
-            ...saw,
-            drive:
-              kind === "fixed"
-                ? { kind, speeds_m_s: [14] }
-                : { kind, base_hz: 50, min_hz: 15, max_hz: 60, base_speed_m_s: 15 },
-          })}
-      />
-      {#if saw.drive.kind === "fixed"}
-        <label class="text">
-          Band speeds, m/s
-          <input
-            class="mono"
-            value={(saw.drive.speeds_m_s ?? []).join(" ")}
-            onchange={(e) => speeds(e.currentTarget.value)}
-          />
-          <span class="soft"
-            >One for each step, with a space between: 7 14.5. Wheel turns a minute × circumference /
-            60.</span
-          >
-          <span class="error">{shop.words(faults.drive ?? faults["drive.speeds_m_s"] ?? "")}</span>
-        </label>
-      {:else}
-        <QuantityField
-          label="Base frequency, Hz"
-          kind="plain"
-          value={saw.drive.base_hz ?? null}
-          error={faults["drive.base_hz"] ?? ""}
-          onvalue={(v) => inverter("base_hz", v)}
+  {#if !id}<SawKinds {chosen} onchoose={take} onblank={blank} />{/if}
+  {#if begunTyping}
+    {#if (saw.assumed ?? []).length > 0}<p class="soft" role="status">
+        {saw.assumed?.length} figures are assumed. Type what you know, or say that it is so; the rest
+        can wait.
+      </p>{/if}
+    <PlatePhoto />
+    <div class="fields">
+      <label class="text">
+        Name
+        <input
+          value={saw.name}
+          aria-describedby="saw-name-error"
+          oninput={(e) => edit.set({ ...saw, name: e.currentTarget.value })}
         />
+        <span id="saw-name-error" class="error">{shop.words(faults.name ?? "")}</span>
+      </label>
+      {#each SAW_FIELDS as field (assumedName(field))}
         <QuantityField
-          label="Slowest, Hz"
-          kind="plain"
-          value={saw.drive.min_hz ?? null}
-          error={faults["drive.min_hz"] ?? ""}
-          onvalue={(v) => inverter("min_hz", v)}
+          label={field.label}
+          kind={field.kind}
+          usual={field.usual}
+          help={field.help}
+          value={valueOf(saw, field)}
+          unknown={unknownOf(field)}
+          onconfirm={confirmOf(assumedName(field))}
+          error={faultOf(field)}
+          onvalue={(v) => edit.set(confirmed(withValue(saw, field, v), assumedName(field)))}
         />
-        <QuantityField
-          label="Fastest, Hz"
-          kind="plain"
-          value={saw.drive.max_hz ?? null}
-          error={faults["drive.max_hz"] ?? ""}
-          onvalue={(v) => inverter("max_hz", v)}
-        />
-        <QuantityField
-          label="Band speed at base frequency"
-          kind="speed"
-          usual="speed_m_s"
-          value={saw.drive.base_speed_m_s ?? null}
-          error={faults["drive.base_speed_m_s"] ?? faults.drive ?? ""}
-          onvalue={(v) => inverter("base_speed_m_s", v)}
-        />
-      {/if}
+      {/each}
     </div>
-  </div>
-  {#each ["", "band_length_mm", "band_width_mm"] as key (key)}{#if faults[key]}<p
-        class="error"
-        role="alert"
-      >
-        {shop.words(faults[key] ?? "")}
-      </p>{/if}{/each}
-  <div class="actions">
-    <Action main type="submit">Save saw</Action>
-    <Action href="#/shop" onclick={() => edit.discard()}>Leave</Action>
-    {#if id}<Action onclick={() => void remove()}>Delete</Action>{/if}
-  </div>
+    <WorkOut {saw} onspeed={speed} onlength={length} />
+    <div class="choices">
+      {#each SAW_CHOICES as choice (choice.key)}
+        <Choices
+          legend={choice.legend}
+          chosen={chosenOf(saw, choice.key)}
+          options={choice.options}
+          onconfirm={confirmOf(choice.key)}
+          onchoose={(key) => edit.set(confirmed({ ...saw, [choice.key]: key }, choice.key))}
+        />
+      {/each}
+      <SawDrive
+        drive={saw.drive}
+        {faults}
+        onconfirm={confirmOf("drive")}
+        onchange={(drive) => edit.set(confirmed({ ...saw, drive }, "drive"))}
+      />
+    </div>
+    {#each ["", "band_length_mm", "band_width_mm"] as key (key)}{#if faults[key]}<p
+          class="error"
+          role="alert"
+        >
+          {shop.words(faults[key] ?? "")}
+        </p>{/if}{/each}
+    <div class="actions">
+      <Action main type="submit">Save saw</Action>
+      <Action href="#/shop" onclick={() => edit.discard()}>Leave</Action>
+      {#if id}<Action onclick={() => void remove()}>Delete</Action>{/if}
+    </div>
+  {/if}
 </form>
 
 <style>
@@ -332,9 +288,6 @@
     background: var(--paper);
     border: 0;
     border-bottom: var(--rule) solid var(--ink);
-  }
-  .text .soft {
-    font-weight: 400;
   }
   .error {
     color: var(--vermilion);

@@ -4,7 +4,8 @@ import type { SawInput } from "../../api/schema";
 import { REFERENCE } from "../../tests/samples";
 import { assumedName, SAW_FIELDS, valueOf, withValue, type SawField } from "./sawFields";
 
-const BLANK_SAW = REFERENCE.starting_saw as SawInput;
+const SHOP_SAW = REFERENCE.saw_kinds.find((k) => k.key === "shop");
+const BLANK_SAW = SHOP_SAW?.saw as SawInput;
 
 const field = (key: string, at?: number) =>
   SAW_FIELDS.find((f) => f.key === key && f.at === at) as SawField;

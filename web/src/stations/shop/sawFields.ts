@@ -137,14 +137,14 @@ export const SAW_FIELDS: readonly SawField[] = [
 export function valueOf(saw: SawInput, field: SawField): number | null {
   const value = saw[field.key];
   if (field.at === undefined) return (value as number | null | undefined) ?? null;
-  return (value as number[])[field.at] ?? null;
+  return (value as (number | null)[])[field.at] ?? null;
 }
 
 /** The saw with one figure set; a third wheel left empty makes it a two-wheel saw. */
 export function withValue(saw: SawInput, field: SawField, value: number | null): SawInput {
   if (field.at === undefined) return { ...saw, [field.key]: value };
-  const list = [...(saw[field.key] as number[])];
-  if (value === null) list.splice(field.at, 1);
+  const list = [...(saw[field.key] as (number | null)[])];
+  if (value === null && field.at === 2) list.splice(field.at, 1);
   else list[field.at] = value;
   return { ...saw, [field.key]: list };
 }

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from jade_ribbon.core.job import DEFAULT_HAND_FORCE_N, Drive, Saw
+from jade_ribbon.core.job import DEFAULT_HAND_FORCE_N
 from jade_ribbon.core.quantities.words import Said, quantity, sentence
 
 
@@ -54,23 +54,3 @@ ASSUMED: Mapping[str, Assumed] = {
     ),
 }
 """By the field, and for a pair the place in it."""
-
-STARTING_SAW = Saw(
-    name="",
-    orientation="vertical",
-    wheel_diameters_mm=(400.0, 400.0),
-    tyre="crowned",
-    band_length_mm=(3340.0, 3380.0),
-    band_width_mm=(LEAST_WIDTH_MM, 25.0),
-    band_thickness_max_mm=THICKNESS_MM,
-    wheel_force_max_N=None,
-    height_mm=280.0,
-    throat_mm=380.0,
-    guides="rolling",
-    guide_span_base_mm=GUIDE_SPAN_BASE_MM,
-    guide_span_per_height=1.0,
-    motor_kW=1.5,
-    drive_efficiency=EFFICIENCY,
-    drive=Drive("fixed", speeds_m_s=(14.0,)),
-)
-"""What a new saw's form starts from."""
