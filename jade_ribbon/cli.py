@@ -217,6 +217,22 @@ def demo(file: Path, fresh: bool, host: str, port: int) -> None:
     _serve(file, host, port)
 
 
+@main.command("sample-yard", hidden=True)
+@click.argument("file", type=click.Path(path_type=Path, dir_okay=False))
+def sample_yard(file: Path) -> None:
+    """Make the sample boatyard in new FILE, whole: nothing beside it."""
+    from jade_ribbon.demo.world import make_world
+    from jade_ribbon.store.database import Store
+
+    try:
+        make_world(file)
+        store = Store(file)
+        store.checkpoint()
+        store.close()
+    except (OSError, ValueError) as problem:
+        raise click.ClickException(str(problem)) from problem
+
+
 @main.command(epilog="Example: jade-ribbon backup shop-monday.sqlite")
 @click.argument("target", metavar="FILE", type=click.Path(path_type=Path))
 @click.option("--from", "source", default=DEFAULT_FILE, type=click.Path(path_type=Path))

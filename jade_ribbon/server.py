@@ -23,6 +23,7 @@ from werkzeug.test import run_wsgi_app
 
 from jade_ribbon.api.app import create_app
 from jade_ribbon.api.strangers import allow_hosts
+from jade_ribbon.store.copies import DailyCopies
 from jade_ribbon.store.files import held
 
 THREADS = 4
@@ -179,7 +180,13 @@ def serve(file: Path, host: str, port: int, listening: Callable[[], None]) -> No
     """Serve a shop's file until stopped; `listening` is called once it is to be reached."""
     logging.basicConfig(level=logging.WARNING)
     with held(file):
-        _serve(create_app(file), bound(host, port), host, listening)
+        app = create_app(file)
+        copies = DailyCopies(app.extensions["copies"])
+        copies.start()
+        try:
+            _serve(app, bound(host, port), host, listening)
+        finally:
+            copies.stop()
 
 
 def _serve(app: Flask, listener: socket.socket, host: str, listening: Callable[[], None]) -> None:

@@ -6,12 +6,15 @@ from flask import Flask, Response, jsonify, send_from_directory
 
 from jade_ribbon.api import views  # noqa: F401 - registers the operations
 from jade_ribbon.api.document import document
+from jade_ribbon.api.keeping.keeping import export_zip, whole_file
 from jade_ribbon.api.operations import MOST_JSON_BYTES, mount_operations
 from jade_ribbon.api.problems import handle_problems
 from jade_ribbon.api.sheets import card_sheet, marks_pdf, photo_jpeg, setup_pdf
 from jade_ribbon.api.strangers import guard
 from jade_ribbon.services import clock
+from jade_ribbon.services.keeping.sample import SampleYard
 from jade_ribbon.services.setup.instruments import Instruments
+from jade_ribbon.store.copies import Copies
 from jade_ribbon.store.migrate import opened
 
 STATIC = Path(__file__).parent.parent / "static"
@@ -35,6 +38,8 @@ def open_file(app: Flask, file: Path) -> None:
     with store.read() as session:
         clock.begin(session)
     app.extensions["store"] = store
+    app.extensions["copies"] = Copies(store)
+    app.extensions["sample"] = SampleYard(file)
     app.extensions["instruments"] = Instruments()
 
 
@@ -71,6 +76,14 @@ def _serve_pages(app: Flask) -> None:
     @app.get("/api/photos/<int:photo_id>.jpg")
     def photo(photo_id: int) -> Response:
         return photo_jpeg(photo_id)
+
+    @app.get("/export.zip")
+    def everything() -> Response:
+        return export_zip()
+
+    @app.get("/shop.sqlite")
+    def file_itself() -> Response:
+        return whole_file()
 
     @app.get("/")
     def index() -> Response:

@@ -21,11 +21,14 @@ from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.formats import sentences
 from jade_ribbon.formats.validation import Strict, faults_of, read_json
 from jade_ribbon.services.answered import Answered, recall, remember
-from jade_ribbon.services.errors import NotFoundError
+from jade_ribbon.services.errors import NotFoundError, ReadOnlyError
+from jade_ribbon.services.keeping.sample import SampleYard
 from jade_ribbon.services.records import begin_deed
 from jade_ribbon.store.database import Store
 
 MOST_ID = 2**53
+YARD_COOKIE, SAMPLE = "jade_yard", "sample"
+"""Set by the page of one who looks round the sample yard, and taken away on the way back."""
 WRITE_KEY = "Idempotency-Key"
 KEY_FORM = re.compile(r"[A-Za-z0-9_-]{8,64}")
 PERSON = "Jade-Person"
@@ -56,6 +59,8 @@ class Operation:
     media: str = JSON
     asks: bool = False
     """Answers a question put in a body: nothing is written."""
+    beside: bool = False
+    """Works beside the records (copies of the file, doors): it gets no session of theirs."""
 
     @property
     def writes(self) -> bool:
@@ -84,8 +89,12 @@ def operation(
     status: int = 200,
     media: str = JSON,
     asks: bool = False,
+    beside: bool = False,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
-    """Register a view `(session, [body], [query], **path)` under its own name."""
+    """Register a view `(session, [body], [query], **path)` under its own name.
+
+    One that works `beside` the records gets no session.
+    """
 
     def register(view: Callable[..., Any]) -> Callable[..., Any]:
         summary = (view.__doc__ or "").strip().split("\n")[0]
@@ -103,6 +112,7 @@ def operation(
                 status=status,
                 media=media,
                 asks=asks,
+                beside=beside,
             )
         )
         return view
@@ -116,9 +126,23 @@ def _adapter(answer: Any) -> TypeAdapter[Any]:
 
 
 def store() -> Store:
-    """The shop's file of this application."""
+    """The file this request is about: the shop's, or the sample yard's for one looking round it."""
+    if looks_round():
+        sample: SampleYard = current_app.extensions["sample"]
+        return sample.store()
     found: Store = current_app.extensions["store"]
     return found
+
+
+def looks_round() -> bool:
+    """Whether this request comes from one who looks round the sample yard."""
+    return request.cookies.get(YARD_COOKIE) == SAMPLE
+
+
+def _refuse_in_sample(op: Operation) -> None:
+    """The sample yard is a copy to look round in: nothing is kept in it."""
+    if op.writes and not op.beside and looks_round():
+        raise ReadOnlyError("This is the sample yard, to look round in: nothing is kept here.")
 
 
 def _arguments(op: Operation, path: dict[str, int]) -> dict[str, Any]:
@@ -182,6 +206,9 @@ def _written(op: Operation, given: dict[str, Any]) -> Response:
 
 def _respond(op: Operation, **path: int) -> Response:
     given = _arguments(op, path)
+    if op.beside:
+        return Response(_rendered(op, op.view(**given)), op.status, mimetype=JSON)
+    _refuse_in_sample(op)
     if op.writes:
         return _written(op, given)
     with store().read() as session:

@@ -13,7 +13,13 @@ from jade_ribbon.api.audience import wants_open
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, join, sentence
 from jade_ribbon.formats.sentences import written
-from jade_ribbon.services.errors import ConflictError, NotFoundError, StaleError
+from jade_ribbon.services.errors import (
+    ConflictError,
+    NotAllowedError,
+    NotFoundError,
+    ReadOnlyError,
+    StaleError,
+)
 
 LOG = logging.getLogger("jade_ribbon.api")
 PROBLEM = "application/problem+json"
@@ -46,6 +52,8 @@ TITLES = {
     "not_found": "Not found",
     "conflict": "Not possible as things stand",
     "stale": "Saved by somebody else meanwhile",
+    "not_allowed": "Not for this device",
+    "sample": "The sample yard is not changed",
     "internal": "Something went wrong here",
 }
 
@@ -129,6 +137,8 @@ def handle_problems(app: Flask) -> None:
     app.register_error_handler(InputError, _input)
     app.register_error_handler(NotFoundError, lambda e: answer(404, "not_found", str(e)))
     app.register_error_handler(StaleError, _stale)
+    app.register_error_handler(NotAllowedError, lambda e: answer(403, "not_allowed", str(e)))
+    app.register_error_handler(ReadOnlyError, lambda e: answer(403, "sample", str(e)))
     app.register_error_handler(ConflictError, lambda e: answer(409, "conflict", str(e)))
     app.register_error_handler(OperationalError, _store_trouble)
     app.register_error_handler(HTTPException, _http)

@@ -1,6 +1,7 @@
 """All rooms of the interface, so that importing this registers every operation."""
 
 from jade_ribbon.api.inspection import faces
+from jade_ribbon.api.keeping import keeping
 from jade_ribbon.api.planning import jobs, plan
 from jade_ribbon.api.rack import band_types, bands
 from jade_ribbon.api.running import runs
@@ -14,6 +15,7 @@ __all__ = [
     "cards",
     "faces",
     "jobs",
+    "keeping",
     "materials",
     "plan",
     "readings",

@@ -21,3 +21,11 @@ class StaleError(ConflictError):
     def __init__(self, version: int, current: dict[str, Any]) -> None:
         super().__init__("This was changed by somebody else since you opened it.")
         self.version, self.current = version, current
+
+
+class ReadOnlyError(ConflictError):
+    """Nothing is kept here; the message says why."""
+
+
+class NotAllowedError(RuntimeError):
+    """Whoever asks may not; the message says who may."""

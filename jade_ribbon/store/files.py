@@ -34,8 +34,8 @@ def held(file: Path) -> Iterator[None]:
         lock.release()
 
 
-def _connected(file: Path, mode: str) -> sqlite3.Connection:
-    """An existing file opened by its own name, whatever signs are in it."""
+def connected(file: Path, mode: str) -> sqlite3.Connection:
+    """A connection to an existing file by its own name, whatever signs are in it."""
     return sqlite3.connect(f"{file.resolve().as_uri()}?mode={mode}", uri=True)
 
 
@@ -58,7 +58,7 @@ def check_ours(file: Path, *, quick: bool = False) -> None:
                 f"{file} is not a sound database: another program's file, left alone"
             )
     try:
-        with closing(_connected(file, "rw")) as connection:
+        with closing(connected(file, "rw")) as connection:
             tables = {row[0] for row in connection.execute("SELECT name FROM sqlite_master")}
             check = "quick_check" if quick else "integrity_check"
             verdict = connection.execute(f"PRAGMA {check}").fetchone()[0]
@@ -76,7 +76,7 @@ def _copied(source: Path, target: Path) -> None:
     try:
         partial.unlink(missing_ok=True)
         with (
-            closing(_connected(source, "rw")) as live,
+            closing(connected(source, "rw")) as live,
             closing(sqlite3.connect(partial)) as copy,
         ):
             live.backup(copy)

@@ -1,0 +1,95 @@
+"""Copies of the shop's file, everything as CSV, and the sample yard."""
+
+import re
+import tempfile
+from pathlib import Path
+from typing import Annotated
+
+from flask import Response, current_app
+from pydantic import Field
+
+from jade_ribbon.api.operations import operation, store
+from jade_ribbon.formats.validation import Strict
+from jade_ribbon.services.clock import begin, now
+from jade_ribbon.services.keeping import copies as keeping
+from jade_ribbon.services.keeping.export import export_all
+from jade_ribbon.services.keeping.sample import SampleAnswer, SampleYard
+from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.store.copies import Copies
+from jade_ribbon.store.files import backup
+
+
+class RestoreInput(Strict):
+    """Which copy is brought back."""
+
+    name: Annotated[str, Field(min_length=1, max_length=80)]
+
+
+def _copies() -> Copies:
+    found: Copies = current_app.extensions["copies"]
+    return found
+
+
+def _sample() -> SampleYard:
+    found: SampleYard = current_app.extensions["sample"]
+    return found
+
+
+@operation("GET", "/api/copies", answer=keeping.CopiesAnswer, beside=True)
+def list_copies() -> keeping.CopiesAnswer:
+    """Copies of the shop's file, newest first."""
+    return keeping.list_copies(_copies())
+
+
+@operation("POST", "/api/copies", answer=keeping.CopyLine, status=201, beside=True)
+def take_copy() -> keeping.CopyLine:
+    """Take a copy of the shop's file now."""
+    return keeping.take_copy(_copies())
+
+
+@operation("POST", "/api/copies/restore", answer=keeping.Restored, body=RestoreInput, beside=True)
+def restore_copy(body: RestoreInput) -> keeping.Restored:
+    """Bring a copy back over the live file; what was there is kept in another."""
+    restored = keeping.bring_back(_copies(), body.name)
+    with _copies().store.read() as session:
+        begin(session)
+    return restored
+
+
+@operation("GET", "/api/sample-yard", answer=SampleAnswer, beside=True)
+def sample_yard() -> SampleAnswer:
+    """Whether the sample yard is there to look round in."""
+    return _sample().answer()
+
+
+@operation("POST", "/api/sample-yard", answer=SampleAnswer, beside=True)
+def make_sample_yard() -> SampleAnswer:
+    """Make the sample yard, where it is not there yet."""
+    return _sample().begin()
+
+
+def _named(ending: str) -> str:
+    """A name for a file taken away: the shop's, in plain letters, and the day."""
+    with store().read() as session:
+        name = re.sub(r"[^a-z0-9]+", "-", read_shop(session).name.lower()).strip("-")
+    return f"{name or 'shop'}-{now():%Y-%m-%d}{ending}"
+
+
+def _taken_away(data: bytes, name: str, kind: str) -> Response:
+    headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
+    return Response(data, mimetype=kind, headers=headers)
+
+
+def export_zip() -> Response:
+    """Everything as CSV, one file a table, in one archive."""
+    with store().read() as session:
+        data = export_all(session)
+    return _taken_away(data, _named(".zip"), "application/zip")
+
+
+def whole_file() -> Response:
+    """A checked copy of the whole file, as `restore` takes it."""
+    with tempfile.TemporaryDirectory() as folder:
+        target = Path(folder) / "shop.sqlite"
+        backup(store().file, target)
+        return _taken_away(target.read_bytes(), _named(".sqlite"), "application/vnd.sqlite3")
