@@ -33,7 +33,6 @@ CALCULATIONS: Mapping[str, Callable[..., Any]] = {
         geometry.band_geometry,
         geometry.min_radius,
         geometry.widest_for_radius,
-        geometry.loop_length,
         tension.tension,
         tension.stress_from_gauge,
         tension.side_push,

@@ -114,6 +114,16 @@ class Material:
         return self.kc_dull_multiplier - 1.0
 
 
+def short_name(name: str) -> str:
+    """A name as it stands in a sentence: without what is in brackets, or said twice.
+
+    >>> short_name("Silicon / alloy spring steel (tips hardened)"), short_name("Hook (positive)")
+    ('silicon', 'hook')
+    """
+    plain = name.split(" (")[0].split(" / ")[0]
+    return plain[0].lower() + plain[1:]
+
+
 @dataclass(frozen=True)
 class Steel:
     """A row of steels.csv. Tension columns for metal are None where not for metal."""
@@ -439,3 +449,37 @@ class SawKind:
 def saw_kinds() -> tuple[SawKind, ...]:
     """Kinds of saw, smallest first."""
     return tuple(_rows("saw_kinds", SawKind))
+
+
+CellKind = Literal["text", "length", "thin", "tpi", "form", "steel", "number", "looks", "date"]
+
+
+@dataclass(frozen=True)
+class BandColumn:
+    """A column of a sheet of bands: what it holds, and what people head it."""
+
+    key: str
+    name: str
+    kind: CellKind
+    called: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class BandWord:
+    """What people call a steel, a tooth form or the look of an edge."""
+
+    kind: Literal["steel", "form", "looks"]
+    key: str
+    called: tuple[str, ...]
+
+
+@lru_cache
+def band_columns() -> Mapping[str, BandColumn]:
+    """Columns that a sheet of bands may have, by key."""
+    return _keyed("band_columns", BandColumn)
+
+
+@lru_cache
+def band_words() -> tuple[BandWord, ...]:
+    """Other words for steels, forms and looks."""
+    return tuple(_rows("band_words", BandWord))

@@ -37,7 +37,7 @@ def kept(days: Iterable[date], today: date) -> set[date]:
 
     >>> from datetime import date
     >>> sorted(d.day for d in kept([date(2026, 3, n) for n in range(1, 31)], date(2026, 3, 30)))
-    [8, 15, 22, 24, 25, 26, 27, 28, 29, 30]
+    [1, 8, 15, 22, 24, 25, 26, 27, 28, 29, 30]
     """
     known = sorted(set(days), reverse=True)
     if not known:
@@ -71,7 +71,9 @@ class Copies:
             match = NAME.fullmatch(path.name)
             if match is None:
                 continue
-            at = datetime.strptime(f"{match[1]}-{match[2]}", "%Y-%m-%d-%H%M%S%f").replace(tzinfo=UTC)
+            at = datetime.strptime(f"{match[1]}-{match[2]}", "%Y-%m-%d-%H%M%S%f").replace(
+                tzinfo=UTC
+            )
             why = (match[3] or "").lstrip("-").replace("-", " ") or "daily"
             found.append(Copy(path.name, at, why, path.stat().st_size))
         return sorted(found, key=lambda c: (c.at, c.name), reverse=True)

@@ -7,6 +7,7 @@
   import { outbox } from "./lib/outbox.svelte";
   import { shop } from "./lib/shop.svelte";
   import { ticket } from "./lib/ticket.svelte";
+  import { backToShop, looksRound } from "./lib/yard";
   import Finder from "./parts/shell/Finder.svelte";
   import NoticeLine from "./parts/shell/NoticeLine.svelte";
   import Ribbon from "./parts/shell/Ribbon.svelte";
@@ -22,6 +23,7 @@
   import SetUp from "./stations/setup/SetUp.svelte";
   import SawForm from "./stations/shop/SawForm.svelte";
   import Shop from "./stations/shop/Shop.svelte";
+  import Start from "./stations/start/Start.svelte";
   import Stand from "./stations/shop/Stand.svelte";
 
   const STATIONS = [
@@ -48,6 +50,9 @@
     "/joinery": later(() => import("./stations/stock/Joinery.svelte")),
     "/stock": later(() => import("./stations/stock/Stock.svelte")),
     "/stock/:id": later(() => import("./stations/stock/StockPage.svelte")),
+    "/start": Start,
+    "/rack/new": Rack,
+    "/rack/list": later(() => import("./stations/rack/BringBands.svelte")),
     "/rack/radius": later(() => import("./stations/rack/RadiusCard.svelte")),
     "/rack/shopping": later(() => import("./stations/rack/Shopping.svelte")),
     "/rack/types": later(() => import("./stations/rack/Types.svelte")),
@@ -60,6 +65,11 @@
     "/changes/:noun?/:id?": later(() => import("./stations/changes/Changes.svelte")),
     "/waiting": Waiting,
     "/shop": Shop,
+    "/shop/rules": later(() => import("./stations/shop/HouseRules.svelte")),
+    "/shop/prices": later(() => import("./stations/shop/Prices.svelte")),
+    "/shop/setting-up": later(() => import("./stations/shop/SettingUp.svelte")),
+    "/shop/about": later(() => import("./stations/shop/About.svelte")),
+    "/shop/keeping": later(() => import("./stations/shop/Keeping.svelte")),
     "/shop/saws/:id/stand": Stand,
     "/shop/saws/:id": SawForm,
     "*": Plan,
@@ -143,6 +153,12 @@
 >
 <Ribbon band={shape} bandWords={words} stations={STATIONS} />
 <div class="page">
+  {#if looksRound}
+    <p class="sample no-print" role="status">
+      The sample yard, to look round in: nothing is kept here.
+      <button type="button" onclick={backToShop}>Back to my shop</button>
+    </p>
+  {/if}
   <div class="top">
     <Ticket />
     <div class="tools no-print">
@@ -195,6 +211,24 @@
     display: flex;
     gap: var(--s4);
     align-items: center;
+  }
+  .sample {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s3);
+    align-items: center;
+    padding: 0 var(--s3);
+    background: var(--jade-pale);
+    border-top: var(--rule) solid var(--brass);
+    font-weight: 650;
+  }
+  .sample button {
+    min-height: var(--touch);
+    background: none;
+    border: 0;
+    font-weight: 650;
+    text-decoration: underline;
+    text-underline-offset: 0.2em;
   }
   .top > :global(.ticket) {
     flex: 1;

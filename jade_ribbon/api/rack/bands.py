@@ -5,8 +5,8 @@ from sqlalchemy.orm import Session
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.services.edits import Edit
-from jade_ribbon.services.rack import bands, pages
-from jade_ribbon.services.rack.inputs import BandEventInput, NewBandInput
+from jade_ribbon.services.rack import bands, coming, pages
+from jade_ribbon.services.rack.inputs import BandEventInput, BandSheetInput, NewBandInput
 
 
 @operation("GET", "/api/bands", answer=list[bands.BandAnswer])
@@ -18,7 +18,25 @@ def list_bands(session: Session) -> list[bands.BandAnswer]:
 @operation("POST", "/api/bands", answer=bands.BandAnswer, body=NewBandInput, status=201)
 def add_band(session: Session, body: NewBandInput) -> bands.BandAnswer:
     """Add a band to the rack, and those bought with it."""
-    return bands.add_bands(session, body)
+    return coming.add_bands(session, body)
+
+
+@operation("POST", "/api/bands/sheet/look", answer=coming.SheetLook, body=BandSheetInput, asks=True)
+def look_at_sheet(session: Session, body: BandSheetInput) -> coming.SheetLook:
+    """What a pasted sheet or a CSV of bands would bring in, row by row."""
+    return coming.look(session, body)
+
+
+@operation("POST", "/api/bands/sheet", answer=coming.CameIn, body=BandSheetInput, status=201)
+def bring_sheet(session: Session, body: BandSheetInput) -> coming.CameIn:
+    """Bring in the bands of a sheet: all of them, or none."""
+    return coming.bring_in(session, body)
+
+
+@operation("GET", "/api/bands/next", answer=coming.NextBand)
+def next_band(session: Session) -> coming.NextBand:
+    """What a form for one more band starts with."""
+    return coming.next_band(session)
 
 
 @operation("GET", "/api/bands/<int:band_id>", answer=pages.BandPage)

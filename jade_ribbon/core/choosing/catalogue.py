@@ -5,7 +5,7 @@ from functools import lru_cache
 
 from jade_ribbon.core.bands.facts import BandFacts, band_facts
 from jade_ribbon.core.job import Candidate, Job, Rates
-from jade_ribbon.reference.tables import Material, catalogue
+from jade_ribbon.reference.tables import Material, catalogue, short_name, steels, tooth_forms
 
 
 @lru_cache(maxsize=1)
@@ -79,4 +79,5 @@ def type_label(
 ) -> str:
     """A band type named by what it is."""
     pitch = pitch_words(tpi_lo, tpi_hi)
-    return f"{width_mm:g} × {thickness_mm:g} {pitch} {form} {steel}"
+    kind = f"{short_name(tooth_forms()[form].name)} {short_name(steels()[steel].name)}"
+    return f"{width_mm:g} × {thickness_mm:g} {pitch} {kind}"

@@ -26,6 +26,8 @@ class CopiesAnswer:
     copies: list[CopyLine]
     newest_at: datetime | None
     warning: str
+    keeping: str
+    """How long they are kept, in words."""
 
 
 @dataclass(frozen=True)
@@ -61,6 +63,7 @@ def list_copies(copies: Copies) -> CopiesAnswer:
         copies=[_line(c) for c in found],
         newest_at=found[0].at if found else None,
         warning=warning,
+        keeping=KEEPING_WORDS,
     )
 
 

@@ -32,7 +32,7 @@ from jade_ribbon.reference.tables import materials
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.rack.inputs import BandEventInput, BandInput, BandTypeInput, NewBandInput
+from jade_ribbon.services.rack.inputs import BandEventInput, BandInput, BandTypeInput
 from jade_ribbon.services.records import (
     as_record,
     check_rules,
@@ -254,15 +254,15 @@ def check_type(given: BandTypeInput) -> None:
     pitches_mm(probe, form)
 
 
-def _plain_label(label: str) -> str:
+def plain_label(label: str) -> str:
     """A label as people tell it from others: K-07 and k-07 are one."""
     return " ".join(unicodedata.normalize("NFKC", label).casefold().split())
 
 
 def _check_label(session: Session, label: str, own_id: int | None) -> None:
-    wanted = _plain_label(label)
+    wanted = plain_label(label)
     rows = session.execute(select(BandRow.id, BandRow.label).where(BandRow.deleted_at.is_(None)))
-    if any(_plain_label(other) == wanted and key != own_id for key, other in rows):
+    if any(plain_label(other) == wanted and key != own_id for key, other in rows):
         raise ConflictError(f"A band labelled {label} is on the rack already.")
 
 
@@ -296,15 +296,6 @@ def add_band(session: Session, given: BandInput, at: datetime | None = None) -> 
     session.add(arrived)
     log_change(session, arrived, "add", None)
     return one_band(session, row.id)
-
-
-def add_bands(session: Session, given: NewBandInput) -> BandAnswer:
-    """Add a band and those bought with it: all of them, or none. The first of them."""
-    alike = BandInput(**given.model_dump(exclude={"also"}))
-    first = add_band(session, alike)
-    for label in given.also:
-        add_band(session, alike.model_copy(update={"label": label}))
-    return first
 
 
 def edit_band(session: Session, band_id: int, given: BandInput) -> BandAnswer:

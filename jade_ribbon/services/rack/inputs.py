@@ -1,13 +1,16 @@
 """What the rack takes: bands, their types and what happened to them."""
 
+from datetime import date
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
 from jade_ribbon.core.edge.history import DEFECT_KINDS, SCRAP_REASONS
+from jade_ribbon.core.edge.looks import Looks
 from jade_ribbon.formats.job import Tpi
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.services.bodies import Label, Person, Words
+from jade_ribbon.services.clock import now
 
 
 class BandTypeInput(Strict):
@@ -50,10 +53,35 @@ class BandInput(BandTypeInput):
     kept_for: KeptFor = "all"
 
 
-class NewBandInput(BandInput):
-    """A new band, with the labels of further ones bought with it, all alike."""
+EARLIEST = date(1950, 1, 1)
 
+
+class NewBandInput(BandInput):
+    """A new band, with the labels of further ones bought with it, all alike.
+
+    One that is no longer new says how its edge looks and since when the shop has it. A thickness
+    left out is taken from the width.
+    """
+
+    thickness_mm: Annotated[float, entry("thickness_mm")] | None = None  # type: ignore[assignment]
     also: Annotated[list[Label], Field(max_length=50)] = Field(default_factory=list)
+    looks: Looks = "new"
+    since: date | None = None
+
+    @model_validator(mode="after")
+    def _since_when(self) -> Self:
+        if self.since is not None and not EARLIEST <= self.since <= now().date():
+            raise ValueError(
+                f"since {self.since} is out of range; accepted: {EARLIEST} to {now().date()}"
+            )
+        return self
+
+
+class BandSheetInput(Strict):
+    """A sheet of bands as text, and which column is what where the guess was wrong."""
+
+    text: Annotated[str, Field(max_length=1_000_000)]
+    columns: Annotated[dict[str, int], Field(max_length=40)] | None = None
 
 
 EventKind = Literal[

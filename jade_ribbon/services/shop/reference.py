@@ -28,6 +28,7 @@ from jade_ribbon.reference.tables import (
     materials,
     other_names,
     preflight,
+    short_name,
     steels,
     tooth_forms,
 )
@@ -52,10 +53,11 @@ class MaterialLine:
 
 @dataclass(frozen=True)
 class NameLine:
-    """A steel or form by key."""
+    """A steel by key: its whole name, and as it stands in a sentence."""
 
     key: str
     name: str
+    short: str
     note: str
 
 
@@ -65,6 +67,7 @@ class FormLine:
 
     key: str
     name: str
+    short: str
     hook_deg: float
     gullet_depth_frac_pitch: float
     continuous: bool
@@ -152,11 +155,12 @@ def reference(session: Session) -> Reference:
             )
             for m in material_table(session).values()
         ],
-        steels=[NameLine(s.key, s.name, s.notes) for s in steels().values()],
+        steels=[NameLine(s.key, s.name, short_name(s.name), s.notes) for s in steels().values()],
         forms=[
             FormLine(
                 f.key,
                 f.name,
+                short_name(f.name),
                 f.hook_deg,
                 f.gullet_depth_frac_pitch,
                 f.nominal_pitch_mm is not None,

@@ -30,7 +30,7 @@ def test_the_worked_example_comes_out_as_by_hand(job: Job) -> None:
     choice = choose(job)
     best = choice.best
     assert best is not None
-    assert band(choice).label == "19 × 0.81 2 tpi hook silicon_steel"
+    assert band(choice).label == "19 × 0.81 2 tpi hook silicon"
     e = best.evaluation
     depth = 0.34 * 12.7
     assert e.stress_MPa == pytest.approx(3200 / 2 / ((19 - depth) * 0.81))

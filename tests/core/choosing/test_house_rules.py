@@ -138,7 +138,7 @@ def test_a_tighter_tolerance_never_lets_the_band_be_fed_faster() -> None:
     limits = []
     for tolerance in (0.1, 0.4, 0.8, 3.0):
         ranked = choose(with_cut(LARCH, tolerance_mm=tolerance)).ranked
-        label = "19 × 0.81 3 tpi hook carbon_flexback"
+        label = "19 × 0.81 3 tpi hook flexible-back carbon steel"
         limits += [
             r.evaluation.window.limits_m_min["straight"]
             for r in ranked

@@ -1,3 +1,4 @@
+import { looksRound } from "./yard";
 import Dexie, { liveQuery, type Table } from "dexie";
 
 import { ask, client, Problem, wordsOf } from "../api/client";
@@ -28,7 +29,7 @@ class RunStore extends Dexie {
   runs!: Table<WaitingRun, string>;
 
   constructor() {
-    super("jade-ribbon");
+    super(looksRound ? "jade-ribbon-sample" : "jade-ribbon");
     this.version(1).stores({ runs: "key, logged" });
   }
 }

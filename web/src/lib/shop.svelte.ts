@@ -75,6 +75,16 @@ class ShopState {
     return this.material(key)?.name ?? key.replaceAll("_", " ");
   }
 
+  /** A band's steel as it stands in a sentence. */
+  steel(key: string): string {
+    return this.reference?.steels.find((s) => s.key === key)?.short ?? key.replaceAll("_", " ");
+  }
+
+  /** Its tooth form, likewise. */
+  form(key: string): string {
+    return this.reference?.forms.find((f) => f.key === key)?.short ?? key.replaceAll("_", " ");
+  }
+
   turnUnits(): void {
     this.units = this.units === "metric" ? "inch" : "metric";
     remember("units", this.units);

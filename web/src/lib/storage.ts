@@ -1,6 +1,9 @@
 /** Small things kept in this browser: drafts of forms, the theme, the job in hand. */
 
-const PREFIX = "jade-ribbon.";
+import { looksRound } from "./yard";
+
+/** What is kept while looking round the sample yard is not mixed with the shop's own. */
+const PREFIX = looksRound ? "jade-ribbon.sample." : "jade-ribbon.";
 
 export function recall<T>(key: string, fallback: T): T {
   try {

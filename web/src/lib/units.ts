@@ -226,3 +226,15 @@ export function percent(share: number): string {
 export function money(amount: number, currency: string): string {
   return `${currency} ${amount.toFixed(2)}`;
 }
+
+/** How long ago a time was. */
+export function ago(at: string | Date): string {
+  return duration(Math.max(0, (Date.now() - new Date(at).getTime()) / 1000));
+}
+
+/** How large a file is: 3.1 MB. */
+export function fileSize(bytes: number): string {
+  if (bytes < 1000) return `${bytes} B`;
+  if (bytes < 1e6) return `${Math.round(bytes / 1000)} kB`;
+  return `${significant(bytes / 1e6, 2)} MB`;
+}

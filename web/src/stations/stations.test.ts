@@ -286,7 +286,7 @@ describe("the rack", () => {
 
 describe("a band's form", () => {
   it("adds several alike with labels that count on", async () => {
-    server({ "*": BAND_ANSWER });
+    server({ "*": BAND_ANSWER, "/api/bands/next": { label: "B-01", length_mm: 3360 } });
     const ondone = vi.fn();
     render(BandForm, { ondone });
     const fill = (label: string, value: string) =>
@@ -299,7 +299,8 @@ describe("a band's form", () => {
     await fill("How many of these", "3");
     await fireEvent.click(screen.getByRole("button", { name: "Save band" }));
     await waitFor(() => expect(ondone).toHaveBeenCalled());
-    const bodies = await Promise.all(sent().map((r) => r.clone().json()));
+    const posts = sent().filter((r) => r.method === "POST");
+    const bodies = await Promise.all(posts.map((r) => r.clone().json()));
     expect(bodies).toMatchObject([
       { label: "K-09", also: ["K-10", "K-11"], width_mm: 19, tpi_lo: 3, tpi_hi: 3 },
     ]);

@@ -15,6 +15,7 @@
   import FeedScale from "../../parts/pictures/FeedScale.svelte";
   import Figure from "../../parts/Figure.svelte";
   import HeldBack from "../../parts/HeldBack.svelte";
+  import Start from "../start/Start.svelte";
   import Answer from "./Answer.svelte";
   import Beside from "./Beside.svelte";
   import OutlineDrop from "./OutlineDrop.svelte";
@@ -84,14 +85,7 @@
 
 <EditState edit={ticket.edit} />
 {#if shop.saws.length === 0}
-  <section class="first">
-    <h1>First, the saw.</h1>
-    <p>
-      Tell Jade Ribbon about one saw and one band, and it can answer. Two minutes, figures you don’t
-      know can wait.
-    </p>
-    <Action main href="#/shop/saws/new">Add a saw</Action>
-  </section>
+  <Start />
 {:else}
   <div class="plan" data-stale={plan.stale}>
     <Sentence faults={plan.faults} />
@@ -287,12 +281,6 @@
 {/if}
 
 <style>
-  .first {
-    display: grid;
-    gap: var(--s4);
-    justify-items: start;
-    max-width: 40rem;
-  }
   /* Held back: it is not of what stands in the sentence now. */
   [data-held="true"] {
     opacity: 0.45;

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onDestroy } from "svelte";
+  import { onDestroy, onMount } from "svelte";
 
   import { ask, client, Problem, wordsOf } from "../../api/client";
   import type { BandAnswer, BandEdit, NewBandInput } from "../../api/schema";
@@ -7,6 +7,7 @@
   import { Edit } from "../../lib/edit.svelte";
   import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
+  import Choices from "../../parts/fields/Choices.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import TypeFields from "./TypeFields.svelte";
   import { pitchOf, type TypeDraft } from "./types";
@@ -19,6 +20,13 @@
   }
   const { band, ondone }: Props = $props();
 
+  const LOOKS = [
+    { key: "new", name: "new", note: "never cut" },
+    { key: "keen", name: "keen", note: "catches a fingernail lightly drawn along it" },
+    { key: "fair", name: "fair", note: "cuts, and wants a little more push" },
+    { key: "tired", name: "tired", note: "tips shine; it drifts and warms" },
+    { key: "spent", name: "spent", note: "burns or will not follow" },
+  ] as const;
   type Draft = TypeDraft & {
     label: string;
     length_mm: number | null;
@@ -26,10 +34,10 @@
     place: string;
     note: string;
     kept_for: string;
+    looks: string;
+    since: string | null;
   };
   function initial(): Draft {
-    const saw = shop.saws[0]?.saw.band_length_mm;
-    const middle = saw ? ((saw[0] ?? 0) + (saw[1] ?? 0)) / 2 : null;
     return {
       label: band?.label ?? "",
       width_mm: band?.width_mm ?? null,
@@ -38,12 +46,14 @@
       tpi_hi: band?.tpi_hi ?? null,
       form: band?.form ?? "hook",
       steel: band?.steel ?? "carbon_flexback",
-      length_mm: band?.length_mm ?? middle,
+      length_mm: band?.length_mm ?? null,
       set_per_side_mm: band?.set_per_side_mm ?? null,
       price: band?.price ?? null,
       place: band?.place ?? "",
       note: band?.note ?? "",
       kept_for: band?.kept_for ?? "all",
+      looks: "new",
+      since: null,
     };
   }
   /** The edit of the band that the form was opened with. */
@@ -71,6 +81,15 @@
     edit.set(pitchOf(draft) as Partial<Draft>);
     return edit.draft as unknown as NewBandInput;
   }
+
+  // A new band starts with a label and a length after those there are, unless something is typed.
+  async function begin(): Promise<void> {
+    const { label, length_mm } = await ask(client.GET("/api/bands/next"));
+    edit.renew({ ...edit.base, label, length_mm }, edit.version);
+  }
+  onMount(() => {
+    if (!band) begin().catch(() => undefined);
+  });
 
   let count = $state(1);
 
@@ -118,7 +137,12 @@
       <p class="help">What is written on its tag: K-07.</p>
       <p id="band-label-error" class="error">{shop.words(faults.label ?? "")}</p>
     </div>
-    <TypeFields {draft} {faults} set={(field, value) => set(field, value)} />
+    <TypeFields
+      thicknessMayWait={!band}
+      {draft}
+      {faults}
+      set={(field, value) => set(field, value)}
+    />
     <QuantityField
       label="Welded length"
       kind="length"
@@ -136,6 +160,24 @@
       onvalue={(v) => set("price", v)}
     />
     {#if !band}
+      <Choices
+        legend="How its edge looks"
+        chosen={draft.looks}
+        options={LOOKS}
+        onchoose={(looks) => set("looks", looks)}
+      />
+      <div class="text">
+        <label for="band-since">In the shop since</label>
+        <input
+          id="band-since"
+          type="date"
+          value={draft.since ?? ""}
+          aria-describedby="band-since-error"
+          oninput={(e) => set("since", e.currentTarget.value || null)}
+        />
+        <p class="help">Leave empty for today.</p>
+        <p id="band-since-error" class="error">{shop.words(faults.since ?? "")}</p>
+      </div>
       <QuantityField
         label="How many of these"
         kind="plain"

@@ -100,10 +100,7 @@
       {band.tpi_lo === null
         ? "continuous"
         : `${band.tpi_lo === band.tpi_hi ? band.tpi_lo : `${band.tpi_lo}–${band.tpi_hi}`} tpi`}
-      {band.form.replaceAll("_", " ")}, {band.steel.replaceAll("_", " ")}, {shop.say(
-        band.length_mm,
-        "length",
-      )} long.
+      {shop.form(band.form)}, {shop.steel(band.steel)}, {shop.say(band.length_mm, "length")} long.
       {#if band.mounted_on}<strong
           >On {band.mounted_on}, {band.tension_state === "on" ? "under tension" : "slack"}.</strong
         >

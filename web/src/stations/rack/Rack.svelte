@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { push } from "svelte-spa-router";
+  import { push, router } from "svelte-spa-router";
 
   import { askPatiently, client } from "../../api/client";
   import type { BandAnswer } from "../../api/schema";
@@ -15,7 +15,7 @@
   const SHOWN_AT_FIRST = 60;
   let bands = $state<BandAnswer[] | null>(null);
   // A band begun and not saved is gone on with.
-  let adding = $state(isKept("band.new"));
+  let adding = $state(isKept("band.new") || router.location === "/rack/new");
   let text = $state("");
   let filter = $state<Filter>(
     recall<Filter>("rack.filter", { saw: null, edge: null, gone: false }),
@@ -58,6 +58,7 @@
 <header>
   <h1>Rack</h1>
   <Action main onclick={() => (adding = !adding)}>Add a band</Action>
+  <Action href="#/rack/list">Bands from a list</Action>
   <Action href="#/rack/radius">Radius card</Action>
   <Action href="#/rack/shopping">Shopping list</Action>
   <Action href="#/rack/types">Band types</Action>
@@ -70,7 +71,7 @@
   <BandForm
     ondone={(band) => {
       adding = false;
-      if (band) void push(`/rack/${band.id}`);
+      if (band) void push(bands?.length ? `/rack/${band.id}` : "/start");
     }}
   />
 {/if}
@@ -113,7 +114,8 @@
   <p class="soft">Reading the rack …</p>
 {:else if bands.length === 0}
   <p>
-    The rack is empty. Add the band that is on the saw now: its width, pitch and length are enough.
+    The rack is empty. Add the band that is on the saw now: its width and teeth are enough. Or bring
+    in many <a href="#/rack/list">from a list</a>.
   </p>
 {:else}
   <ul class="bands">
@@ -131,7 +133,7 @@
                 ? band.tpi_lo
                 : `${band.tpi_lo}–${band.tpi_hi}`}</span
           >
-          <span>{band.form.replaceAll("_", " ")}, {band.steel.replaceAll("_", " ")}</span>
+          <span>{shop.form(band.form)}, {shop.steel(band.steel)}</span>
           <span class="mono">{shop.say(band.length_mm, "length")}</span>
           <EdgeTip edge={band.edge} radius_um={band.tip_radius_um} />
           <span class="life" aria-label="{Math.round(100 * band.life_left_share)} percent left"

@@ -29,7 +29,7 @@
           {line.tpi_lo === null
             ? "continuous"
             : `${line.tpi_lo === line.tpi_hi ? line.tpi_lo : `${line.tpi_lo}–${line.tpi_hi}`} tpi`}
-          {line.form.replaceAll("_", " ")}, {line.steel.replaceAll("_", " ")}, welded to
+          {shop.form(line.form)}, {shop.steel(line.steel)}, welded to
           <strong class="mono">{shop.say(line.length_mm, "length")}</strong>
           <br /><span class="soft">For {line.jobs.join(", ")}. {shop.words(line.why)}.</span>
         </span>

@@ -6,11 +6,13 @@
 
   interface Props {
     draft: TypeDraft;
+    /** Whether a thickness left empty is taken from the width. */
+    thicknessMayWait?: boolean;
     /** Fault by field. */
     faults: Readonly<Record<string, Said>>;
     set: (field: keyof TypeDraft, value: string | number | null) => void;
   }
-  const { draft, faults, set }: Props = $props();
+  const { draft, faults, set, thicknessMayWait = false }: Props = $props();
   const continuous = $derived(isContinuous(draft.form));
 </script>
 
@@ -29,7 +31,9 @@
   usual="thickness_mm"
   value={draft.thickness_mm as number | null}
   error={faults.thickness_mm ?? ""}
-  help="Of the body, not across the set."
+  help={thicknessMayWait
+    ? "Of the body, not across the set. Leave empty to take what is usual for its width."
+    : "Of the body, not across the set."}
   onvalue={(v) => set("thickness_mm", v)}
 />
 {#if !continuous}

@@ -121,6 +121,7 @@
 
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
+    const first = shop.saws.length === 0;
     try {
       const saved = await edit.save((changes) => {
         if (!id) return ask(client.POST("/api/saws", { body: saw }));
@@ -129,9 +130,9 @@
       });
       if (!saved) return;
       await shop.loadSaws();
-      if (ticket.draft.saw_id === null) ticket.begin(saved.id);
+      if (ticket.draft.saw_id === null || first) ticket.begin(saved.id);
       notice.say(`${saw.name} is saved.`);
-      await push(id ? "/shop" : "/rack");
+      await push(id ? "/shop" : first ? "/start" : "/rack");
     } catch (problem) {
       const known = problem instanceof Problem ? problem : null;
       faults = Object.fromEntries((known?.errors ?? []).map((f) => [f.path, f.message]));

@@ -1,0 +1,92 @@
+<script lang="ts">
+  import { onDestroy } from "svelte";
+
+  import { shop } from "../../lib/shop.svelte";
+  import { remember } from "../../lib/storage";
+  import type { Units } from "../../lib/units";
+  import Choices from "../../parts/fields/Choices.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import { SettingsEdit } from "./shopEdit.svelte";
+  import ShopPages from "./ShopPages.svelte";
+
+  const edit = new SettingsEdit();
+  onDestroy(() => edit.now());
+
+  function units(choice: Units): void {
+    shop.units = choice;
+    remember("units", choice);
+    void edit.save({ units: choice });
+  }
+</script>
+
+<ShopPages title="This shop" />
+{#if shop.settings}
+  <div class="fields">
+    <label class="text"
+      >Name<input
+        value={shop.settings.name}
+        onchange={(e) => void edit.save({ name: e.currentTarget.value })}
+      /></label
+    >
+    <label class="text"
+      >Currency<input
+        value={shop.settings.currency}
+        onchange={(e) => void edit.save({ currency: e.currentTarget.value })}
+      /></label
+    >
+    <label class="text"
+      >People, one a line<textarea
+        rows="4"
+        value={shop.settings.people.join("\n")}
+        onchange={(e) =>
+          void edit.save({
+            people: e.currentTarget.value
+              .split("\n")
+              .map((p) => p.trim())
+              .filter(Boolean),
+          })}></textarea></label
+    >
+    <Choices
+      legend="Units"
+      chosen={shop.settings.units}
+      options={[
+        { key: "metric", name: "mm, m/min, MPa" },
+        { key: "inch", name: "inches, ft/min, psi" },
+      ]}
+      onchoose={units}
+    />
+    <QuantityField
+      label="Length of your strain gauge"
+      kind="length"
+      value={shop.settings.gauge_length_mm}
+      error={edit.faults.gauge_length_mm ?? ""}
+      help="Between its jaws."
+      required
+      onvalue={(v) => {
+        if (v !== null) edit.soon(() => ({ gauge_length_mm: v }));
+      }}
+    />
+  </div>
+{/if}
+
+<style>
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
+    gap: var(--s4);
+    padding: var(--s3) 0 var(--s5);
+  }
+  .text {
+    display: grid;
+    font-weight: 600;
+  }
+  .text input,
+  textarea {
+    min-height: var(--touch);
+    width: 100%;
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+    font-weight: 400;
+  }
+</style>

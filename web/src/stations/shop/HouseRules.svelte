@@ -1,0 +1,84 @@
+<script lang="ts">
+  import { onDestroy } from "svelte";
+
+  import { shop } from "../../lib/shop.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import { SettingsEdit } from "./shopEdit.svelte";
+  import ShopPages from "./ShopPages.svelte";
+
+  const edit = new SettingsEdit();
+  onDestroy(() => edit.now());
+
+  function rule(key: string, choice: string): void {
+    if (shop.settings) void edit.save({ rules: { ...shop.settings.rules, [key]: choice } });
+  }
+</script>
+
+<ShopPages title="House rules" />
+{#if shop.settings && shop.reference}
+  <section>
+    <p class="soft">
+      Where experienced people differ. Each result names the rule it leaned on; a job may override
+      it.
+    </p>
+    {#each shop.reference.rules as r (r.key)}
+      <div class="rule">
+        <label for="rule-{r.key}">{r.title}</label>
+        <select
+          id="rule-{r.key}"
+          value={shop.settings.rules[r.key]}
+          onchange={(e) => rule(r.key, e.currentTarget.value)}
+        >
+          {#each r.choices as choice, i (choice)}<option value={choice}
+              >{shop.words(r.choice_names[i] ?? "")}{choice === r.default ? " (usual)" : ""}</option
+            >{/each}
+        </select>
+        <p class="soft">{shop.words(r.why)}</p>
+      </div>
+    {/each}
+    <QuantityField
+      label="Guard above the work"
+      kind="length"
+      usual="guard_gap_mm"
+      value={shop.settings.guard_gap_mm}
+      error={edit.faults.guard_gap_mm ?? ""}
+      help="As near as the work lets it; more asks for a reason."
+      required
+      onvalue={(v) => {
+        if (v !== null) edit.soon(() => ({ guard_gap_mm: v }));
+      }}
+    />
+  </section>
+{/if}
+
+<style>
+  .rule {
+    display: grid;
+    grid-template-columns: 1fr 1.2fr;
+    gap: 0 var(--s3);
+    align-items: center;
+    padding: var(--s2) 0;
+    border-top: var(--hair) solid var(--hairline);
+    max-width: 60rem;
+  }
+  .rule label {
+    font-weight: 600;
+  }
+  .rule p {
+    grid-column: 1 / -1;
+  }
+  select {
+    min-height: var(--touch);
+    width: 100%;
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+    font-weight: 400;
+  }
+  @media (max-width: 900px) {
+    .rule {
+      grid-template-columns: 1fr;
+      gap: var(--s1);
+    }
+  }
+</style>

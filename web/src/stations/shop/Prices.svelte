@@ -1,0 +1,38 @@
+<script lang="ts">
+  import { onDestroy } from "svelte";
+
+  import { shop } from "../../lib/shop.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import { RATES } from "./rates";
+  import { SettingsEdit } from "./shopEdit.svelte";
+  import ShopPages from "./ShopPages.svelte";
+
+  const edit = new SettingsEdit();
+  onDestroy(() => edit.now());
+</script>
+
+<ShopPages title="Prices and rates" />
+{#if shop.settings}
+  <div class="fields">
+    {#each RATES as line (line.key)}
+      <QuantityField
+        label={line.label}
+        kind={line.kind ?? "plain"}
+        value={shop.settings.rates[line.key] ?? null}
+        error={edit.faults[`rates.${line.key}`] ?? ""}
+        help={line.help}
+        required
+        onvalue={(v) => edit.rate(line.key, v)}
+      />
+    {/each}
+  </div>
+{/if}
+
+<style>
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
+    gap: var(--s4);
+    padding: var(--s3) 0 var(--s5);
+  }
+</style>

@@ -1,0 +1,7 @@
+<script lang="ts">
+  import SettingUpForm from "./SettingUpForm.svelte";
+  import ShopPages from "./ShopPages.svelte";
+</script>
+
+<ShopPages title="Setting up" />
+<SettingUpForm />

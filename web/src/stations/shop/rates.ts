@@ -1,0 +1,56 @@
+/** What a shop pays, and where it draws its lines, in working order. */
+import type { Rates } from "../../api/schema";
+import type { Kind } from "../../lib/units";
+
+export interface RateLine {
+  readonly key: keyof Rates;
+  readonly label: string;
+  readonly help: string;
+  readonly kind?: Kind;
+}
+export const RATES: readonly RateLine[] = [
+  { key: "hour", label: "An hour of work", help: "What an hour at the saw costs the shop." },
+  { key: "timber_m3", label: "Timber, per m³", help: "Kerf is paid at this price." },
+  {
+    key: "change_min",
+    label: "Changing a band, minutes",
+    help: "Off, on, tracked, tensioned, guided.",
+  },
+  {
+    key: "price_per_m_base",
+    label: "Band price per metre, to start",
+    help: "Usual price: this, plus the next line for each mm of width, times the steel’s relative price.",
+  },
+  { key: "price_per_m_per_mm", label: "… and per mm of width", help: "" },
+  {
+    key: "price_factor",
+    label: "Your prices against those",
+    help: "1.2 if your supplier is a fifth dearer.",
+  },
+  { key: "power_kWh", label: "Power, per kWh", help: "0 leaves it out." },
+  {
+    key: "hand_feed_max_m_min",
+    label: "Fastest feed by hand",
+    help: "No one keeps more up.",
+    kind: "feed",
+  },
+  { key: "plane_min_m2", label: "Planing, minutes per m²", help: "From rough to planed." },
+  { key: "sand_min_m2", label: "Sanding, minutes per m²", help: "From planed to sanded." },
+  { key: "show_min_m2", label: "Show face, minutes per m²", help: "From sanded to show." },
+  {
+    key: "gullet_share_of_width",
+    label: "Deepest gullet, share of the width",
+    help: "Deeper ones leave too little body.",
+  },
+  { key: "comfortable_factor", label: "Comfortable radius, times the tightest", help: "" },
+  { key: "comfortable_factor_hard", label: "… in green or deep stock", help: "" },
+  {
+    key: "teeth_missing_allowed",
+    label: "Teeth a band may lack, 0 or 1",
+    help: "A band with more lost stays off the saw until mended.",
+  },
+  { key: "dullness_show", label: "Dullest edge for show faces", help: "0 keen, 1 at its limit." },
+  { key: "dullness_sand", label: "… ready to sand", help: "" },
+  { key: "dullness_plane", label: "… to be planed", help: "" },
+  { key: "dullness_rough", label: "… left rough", help: "" },
+];
