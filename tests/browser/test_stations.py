@@ -2,39 +2,9 @@
 
 import json
 import re
-from collections.abc import Iterator
 from pathlib import Path
 
-import pytest
 from playwright.sync_api import Page, Route, expect
-
-from jade_ribbon.demo.serving import serving
-
-
-@pytest.fixture
-def empty(tmp_path: Path) -> Iterator[str]:
-    with serving(tmp_path / "empty.sqlite") as url:
-        yield url
-
-
-def test_first_run_from_nothing_to_an_answer(page: Page, empty: str) -> None:
-    page.goto(f"{empty}/")
-    page.get_by_role("link", name="Add a saw").click()
-    page.get_by_label("Name").fill("Fittings saw")
-    page.get_by_role("button", name="Save saw").click()
-    expect(page.get_by_text("The rack is empty.")).to_be_visible()
-    page.get_by_role("button", name="Add a band").click()
-    page.get_by_role("textbox", name="Label").fill("B-1")
-    page.get_by_label("Width", exact=True).fill("16")
-    page.get_by_label("Thickness", exact=True).fill("6.4")
-    expect(page.get_by_text("Unusual. Did you mean")).to_be_visible()
-    page.get_by_role("button", name="0.64 mm").click()
-    page.get_by_label("Teeth per inch").fill("3")
-    page.get_by_role("button", name="Save band").click()
-    expect(page.get_by_role("heading", name="B-1", exact=True)).to_be_visible()
-    page.get_by_role("link", name="Plan", exact=True).click()
-    expect(page.get_by_role("region", name="The band")).to_contain_text("B-1")
-    expect(page.get_by_text("is not recorded").first).to_be_visible()
 
 
 def test_a_fault_stands_beside_its_field(page: Page, address: str) -> None:

@@ -16,7 +16,9 @@ SCREENS = {
     "band": "#/rack/{band}",
     "saw as it stands": "#/shop/saws/1/stand",
     "Run": "#/run",
-    "house rules": "#/shop",
+    "house rules": "#/shop/rules",
+    "a new saw": "#/shop/saws/new",
+    "prices": "#/shop/prices",
 }
 
 

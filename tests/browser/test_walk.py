@@ -131,6 +131,8 @@ def test_axe_finds_nothing_serious_on_any_station(page: Page, address: str, them
     found: dict[str, list[str]] = {}
     worn = max(bands, key=lambda b: b["runs"])["id"]
     paths = ["plan", "setup", "run", "jobs", "rack", f"rack/{worn}", "shop", "shop/saws/2"]
+    paths += ["start", "shop/saws/new", "shop/rules", "shop/prices", "shop/setting-up"]
+    paths += ["shop/about", "shop/keeping", "rack/list", "rack/new"]
     paths += ["shop/saws/1/stand", "rack/types", "changes", "waiting", "inspect", "cutlist"]
     for path in paths:
         page.goto(f"{address}/#/{path}")

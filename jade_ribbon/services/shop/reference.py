@@ -101,13 +101,13 @@ class KindLine:
 
     key: str
     name: str
-    says: str
+    says: Said
     saw: SawFile
     assumed: tuple[str, ...]
 
 
 def _kind_line(kind: StartingKind) -> KindLine:
-    return KindLine(kind.key, kind.name, kind.says, saw_file(kind.saw), kind.assumed)
+    return KindLine(kind.key, kind.name, table_text(kind.says), saw_file(kind.saw), kind.assumed)
 
 
 @dataclass(frozen=True)

@@ -26,7 +26,7 @@
         onclick={() => onchoose(kind)}
       >
         <strong>{kind.name}</strong>
-        <span>{kind.says}</span>
+        <span>{shop.words(kind.says)}</span>
         <span class="soft"
           >{shop.say(kind.saw.height_mm, "length")} under the guides, {shop.say(
             kind.saw.motor_kW,
