@@ -1,18 +1,25 @@
-"""The command line: serve, demo, calc, recommend, backup, restore.
+"""The command line: serve, passphrase, demo, calc, recommend, backup, restore.
 
 Heavy packages are imported inside the commands that need them, so `calc` starts fast.
 """
 
 import errno
 import json
+import os
 import sys
+from collections.abc import Callable
 from pathlib import Path
-from typing import BinaryIO, NoReturn
+from typing import TYPE_CHECKING, BinaryIO, NoReturn
 
 import click
 
 from jade_ribbon.core.quantities.errors import InputError, refuse
 from jade_ribbon.core.quantities.words import metric
+
+if TYPE_CHECKING:
+    from flask import Flask
+
+    from jade_ribbon.services.doors.network import Network
 
 EXAMPLES = """
 Examples:
@@ -149,8 +156,19 @@ def _plainly(problem: Exception, address: str) -> str:
     return str(problem)
 
 
-def _serve(file: Path, host: str, port: int) -> None:
+THIS_MACHINE = ("127.0.0.1", "localhost", "::1")
+
+
+def _serve(
+    file: Path, host: str, port: int, network: "Callable[[Flask], Network] | None" = None
+) -> None:
     from jade_ribbon.server import serve as run
+
+    if host not in THIS_MACHINE and not host.startswith("127."):
+        raise click.ClickException(
+            f"{host} would open the shop to whoever is on the network: use --network, which asks "
+            "for a passphrase and lets joined devices in only."
+        )
 
     def listening() -> None:
         click.echo(f"Jade Ribbon is at http://{host}:{port}/  (stop with Ctrl-C)")
@@ -159,7 +177,7 @@ def _serve(file: Path, host: str, port: int) -> None:
 
     try:
         file.parent.mkdir(parents=True, exist_ok=True)
-        run(file, host, port, listening)
+        run(file, host, port, listening, network)
     except (OSError, ValueError, SQLAlchemyError) as problem:
         raise click.ClickException(_plainly(problem, f"{host}:{port}")) from problem
 
@@ -178,13 +196,94 @@ file_option = click.option(
 )
 
 
-@main.command(epilog="Example: jade-ribbon serve --file shop.sqlite --port 8000")
+PASSPHRASE = "JADE_RIBBON_PASSPHRASE"
+
+
+def _asked_passphrase() -> str:
+    """A passphrase from the environment, or typed twice at a terminal."""
+    given = os.environ.get(PASSPHRASE)
+    if given is not None:
+        return given
+    if not sys.stdin.isatty():
+        raise click.ClickException(
+            f"The shop has no passphrase yet. Set one: jade-ribbon passphrase, or {PASSPHRASE}."
+        )
+    click.echo("Devices of the network come in by the shop's passphrase, or by a code it gives.")
+    return str(click.prompt("Passphrase", hide_input=True, confirmation_prompt=True))
+
+
+def _set_passphrase(file: Path) -> None:
+    from jade_ribbon.services.doors.doors import Doors
+
+    try:
+        Doors(file).set_passphrase(_asked_passphrase())
+    except InputError as error:
+        raise click.ClickException(
+            "; ".join(f"{f.path} {metric(f.message)}" for f in error.faults)
+        ) from error
+
+
+def _networked(
+    file: Path, names: tuple[str, ...], https_port: int, http_port: int
+) -> "Callable[[Flask], Network]":
+    """How the shop's network is opened: never without a passphrase."""
+    from jade_ribbon.services.doors.doors import Doors
+    from jade_ribbon.services.doors.network import certified, machine_names
+    from jade_ribbon.services.shop.settings import read_shop
+
+    def open_network(app: "Flask") -> "Network":
+        if not Doors(file).has_passphrase:
+            _set_passphrase(file)
+        with app.extensions["store"].read() as session:
+            shop = read_shop(session).name
+        told = names or machine_names()
+        on = certified(file, shop, told, (https_port, http_port), names[0] if names else None)
+        click.echo(f"Devices of the shop's network: {on.address}")
+        click.echo("They join by a code from Shop, Network, on this machine.")
+        return on
+
+    return open_network
+
+
+@main.command(epilog="Example: jade-ribbon serve --file shop.sqlite --network")
 @file_option
 @host_option
 @port_option
-def serve(file: Path, host: str, port: int) -> None:
+@click.option("--network", is_flag=True, help="Let joined devices of the shop's network in too.")
+@click.option(
+    "--address",
+    "addresses",
+    multiple=True,
+    help="With --network: listen on this address only; more give further names.",
+)
+@click.option("--https-port", default=8443, show_default=True, type=click.IntRange(1, 65535))
+@click.option(
+    "--http-port",
+    default=8480,
+    show_default=True,
+    type=click.IntRange(1, 65535),
+    help="Only sends on to HTTPS.",
+)
+def serve(
+    file: Path,
+    host: str,
+    port: int,
+    network: bool,
+    addresses: tuple[str, ...],
+    https_port: int,
+    http_port: int,
+) -> None:
     """Serve the application on a shop's own file."""
-    _serve(file, host, port)
+    on = _networked(file, addresses, https_port, http_port) if network else None
+    _serve(file, host, port, on)
+
+
+@main.command(epilog="Example: jade-ribbon passphrase --file shop.sqlite")
+@file_option
+def passphrase(file: Path) -> None:
+    """Set the shop's passphrase; devices that came in by the old one stay, as what they joined."""
+    _set_passphrase(file)
+    click.echo("The passphrase is set.")
 
 
 @main.command(epilog="Example: jade-ribbon demo --fresh")

@@ -5,15 +5,17 @@ given up after a while; a few threads work on what has come in.
 """
 
 import asyncio
+import contextlib
 import gc
 import io
 import logging
 import socket
 import sys
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from functools import partial
 from pathlib import Path
+from types import FrameType
 from typing import Any
 
 import uvicorn
@@ -22,7 +24,9 @@ from uvicorn.protocols.http.h11_impl import H11Protocol
 from werkzeug.test import run_wsgi_app
 
 from jade_ribbon.api.app import create_app
-from jade_ribbon.api.strangers import allow_hosts
+from jade_ribbon.api.doors.guard import DOOR, NETWORK
+from jade_ribbon.api.strangers import allow_hosts, name_of
+from jade_ribbon.services.doors.network import Network
 from jade_ribbon.store.copies import DailyCopies
 from jade_ribbon.store.files import held
 
@@ -70,9 +74,8 @@ def environ_of(scope: Scope, body: bytes) -> dict[str, Any]:
 class WholeRequests:
     """The application behind a door: whole requests in, whole answers out, a few at a time."""
 
-    def __init__(self, app: Flask) -> None:
-        self._app = app
-        self._threads = ThreadPoolExecutor(THREADS, thread_name_prefix="request")
+    def __init__(self, app: Flask, threads: ThreadPoolExecutor, door: str = "machine") -> None:
+        self._app, self._threads, self._door = app, threads, door
 
     async def __call__(self, scope: Scope, receive: Any, send: Any) -> None:
         parts: list[bytes] = []
@@ -89,7 +92,8 @@ class WholeRequests:
                 return
             more = message.get("more_body", False)
         loop = asyncio.get_running_loop()
-        work = partial(self._work, environ_of(scope, b"".join(parts)))
+        environ = environ_of(scope, b"".join(parts)) | {DOOR: self._door}
+        work = partial(self._work, environ)
         await _answer(send, *await loop.run_in_executor(self._threads, work))
 
     def _work(self, environ: dict[str, Any]) -> tuple[int, Iterable[tuple[str, str]], bytes]:
@@ -140,16 +144,54 @@ class TimedRequests(H11Protocol):
             self.transport.close()
 
 
-class Server(uvicorn.Server):
-    """Says when it listens."""
+class OnwardsOnly:
+    """Plain HTTP from the network: sent on to HTTPS under the name asked for, if it is ours."""
 
-    def __init__(self, config: uvicorn.Config, listening: Callable[[], None]) -> None:
+    def __init__(self, names: Sequence[str], https_port: int) -> None:
+        self._names = frozenset(f"[{n}]" if ":" in n else n.lower() for n in names)
+        self._port = https_port
+
+    async def __call__(self, scope: Scope, receive: Any, send: Any) -> None:
+        hosts = [v.decode("latin-1") for k, v in scope["headers"] if k == b"host"]
+        name = name_of(hosts[0]) if hosts else ""
+        if name not in self._names or scope["method"] not in ("GET", "HEAD"):
+            await _answer(send, 403, [("Connection", "close")], b"Only HTTPS is answered here.\n")
+            return
+        asked = scope["raw_path"].decode("latin-1")
+        if scope["query_string"]:
+            asked += f"?{scope['query_string'].decode('latin-1')}"
+        where = f"https://{name}:{self._port}{asked}"
+        await _answer(send, 308, [("Location", where), ("Connection", "close")], b"")
+
+
+class Server(uvicorn.Server):
+    """Says when it listens; the first of several ends the others with it."""
+
+    def __init__(
+        self,
+        config: uvicorn.Config,
+        listening: Callable[[], None],
+        others: Sequence[uvicorn.Server] = (),
+    ) -> None:
         super().__init__(config)
-        self._listening = listening
+        self._listening, self._others = listening, others
 
     async def startup(self, sockets: list[socket.socket] | None = None) -> None:
         await super().startup(sockets=sockets)
         self._listening()
+
+    def handle_exit(self, sig: int, frame: FrameType | None) -> None:
+        super().handle_exit(sig, frame)
+        for other in self._others:
+            other.should_exit = True
+
+
+class Beside(uvicorn.Server):
+    """A further server, ended by the first one."""
+
+    @contextlib.contextmanager
+    def capture_signals(self) -> Iterator[None]:
+        yield
 
 
 def settle() -> None:
@@ -176,24 +218,33 @@ def bound(host: str, port: int) -> socket.socket:
     return listener
 
 
-def serve(file: Path, host: str, port: int, listening: Callable[[], None]) -> None:
-    """Serve a shop's file until stopped; `listening` is called once it is to be reached."""
+def serve(
+    file: Path,
+    host: str,
+    port: int,
+    listening: Callable[[], None],
+    network: Callable[[Flask], Network] | None = None,
+) -> None:
+    """Serve a shop's file until stopped; `listening` is called once it is to be reached.
+
+    With a network, devices that joined reach it over HTTPS too.
+    """
     logging.basicConfig(level=logging.WARNING)
     with held(file):
         app = create_app(file)
+        on = network(app) if network is not None else None
+        app.extensions["network"] = on
         copies = DailyCopies(app.extensions["copies"])
         copies.start()
         try:
-            _serve(app, bound(host, port), host, listening)
+            _serve(app, bound(host, port), host, listening, on)
         finally:
             copies.stop()
 
 
-def _serve(app: Flask, listener: socket.socket, host: str, listening: Callable[[], None]) -> None:
-    allow_hosts(app, [f"[{host}]" if ":" in host else host])
-    settle()
-    config = uvicorn.Config(
-        WholeRequests(app),
+def _config(app: Any, **more: Any) -> uvicorn.Config:
+    return uvicorn.Config(
+        app,
         http=TimedRequests,
         loop="asyncio",
         lifespan="off",
@@ -204,5 +255,41 @@ def _serve(app: Flask, listener: socket.socket, host: str, listening: Callable[[
         timeout_keep_alive=IDLE_S,
         timeout_graceful_shutdown=5,
         limit_concurrency=MOST_CONNECTIONS,
+        **more,
     )
-    Server(config, listening).run(sockets=[listener])
+
+
+def _beside(
+    app: Flask, threads: ThreadPoolExecutor, on: Network
+) -> list[tuple[uvicorn.Server, socket.socket]]:
+    """The servers of the network: HTTPS, and plain HTTP that only sends on to it."""
+    secure = _config(
+        WholeRequests(app, threads, NETWORK),
+        ssl_certfile=str(on.certificate_file),
+        ssl_keyfile=str(on.key_file),
+    )
+    plain = _config(OnwardsOnly(on.names, on.https_port))
+    return [
+        (Beside(secure), bound(on.host, on.https_port)),
+        (Beside(plain), bound(on.host, on.http_port)),
+    ]
+
+
+async def _together(servers: Sequence[tuple[uvicorn.Server, socket.socket]]) -> None:
+    await asyncio.gather(*(server.serve(sockets=[listener]) for server, listener in servers))
+
+
+def _serve(
+    app: Flask,
+    listener: socket.socket,
+    host: str,
+    listening: Callable[[], None],
+    on: Network | None,
+) -> None:
+    names = [f"[{name}]" if ":" in name else name for name in (host, *(on.names if on else ()))]
+    allow_hosts(app, names)
+    settle()
+    threads = ThreadPoolExecutor(THREADS, thread_name_prefix="request")
+    beside = _beside(app, threads, on) if on else []
+    main = Server(_config(WholeRequests(app, threads)), listening, [s for s, _ in beside])
+    asyncio.run(_together([(main, listener), *beside]))

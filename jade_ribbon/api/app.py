@@ -6,12 +6,15 @@ from flask import Flask, Response, jsonify, send_from_directory
 
 from jade_ribbon.api import views  # noqa: F401 - registers the operations
 from jade_ribbon.api.document import document
+from jade_ribbon.api.doors.doors import authority_file
+from jade_ribbon.api.doors.guard import guard_doors
 from jade_ribbon.api.keeping.keeping import export_zip, whole_file
 from jade_ribbon.api.operations import MOST_JSON_BYTES, mount_operations
 from jade_ribbon.api.problems import handle_problems
 from jade_ribbon.api.sheets import card_sheet, marks_pdf, photo_jpeg, setup_pdf
 from jade_ribbon.api.strangers import guard
 from jade_ribbon.services import clock
+from jade_ribbon.services.doors.doors import Doors
 from jade_ribbon.services.keeping.sample import SampleYard
 from jade_ribbon.services.setup.instruments import Instruments
 from jade_ribbon.store.copies import Copies
@@ -39,6 +42,7 @@ def open_file(app: Flask, file: Path) -> None:
         clock.begin(session)
     app.extensions["store"] = store
     app.extensions["copies"] = Copies(store)
+    app.extensions["doors"] = Doors(file)
     app.extensions["sample"] = SampleYard(file)
     app.extensions["instruments"] = Instruments()
 
@@ -50,6 +54,7 @@ def make_app() -> Flask:
     app.url_map.strict_slashes = False
     handle_problems(app)
     guard(app)
+    guard_doors(app)
     mount_operations(app)
     _serve_pages(app)
     app.after_request(_protect)
@@ -76,6 +81,10 @@ def _serve_pages(app: Flask) -> None:
     @app.get("/api/photos/<int:photo_id>.jpg")
     def photo(photo_id: int) -> Response:
         return photo_jpeg(photo_id)
+
+    @app.get("/authority.crt")
+    def authority() -> Response:
+        return authority_file()
 
     @app.get("/export.zip")
     def everything() -> Response:

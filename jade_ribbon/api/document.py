@@ -25,12 +25,14 @@ from jade_ribbon.formats.job import JobFile
 REF = "#/components/schemas/{model}"
 MEANINGS = {
     "400": "The request is malformed",
-    "403": "Not from this page, or not by this name",
+    "401": "This device of the network has not joined",
+    "403": "Not from this page, not by this name, or not for this device",
     "404": "No such record",
     "405": "Not with this method",
     "409": "Not possible as things stand",
     "413": "The body is over 2 MB",
     "415": "The body is not JSON",
+    "429": "Too many wrong tries",
     "503": "The shop's file is busy, full or away",
     "422": "A field is missing, unknown or out of range",
 }
@@ -88,11 +90,11 @@ def _headers(op: Operation) -> list[dict[str, Any]]:
 
 
 def _responses(op: Operation, schema: Any) -> dict[str, Any]:
-    codes = ["400", "404", "405", "503"]
+    codes = ["400", "401", "404", "405", "503"]
     if op.method != "GET":
         codes += ["403", "409"]
     if op.method in SENDING:
-        codes += ["413", "415"]
+        codes += ["413", "415", "429"]
     if op.body is not None or op.raw_body or op.query is not None or op.method != "GET":
         codes += ["422"]
     answers: dict[str, Any] = {

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from typing import Any
 from urllib.parse import unquote
 
-from flask import Flask, Response, current_app, request
+from flask import Flask, Response, current_app, g, request
 from pydantic import BaseModel, TypeAdapter, ValidationError
 from werkzeug.exceptions import UnsupportedMediaType
 
@@ -25,6 +25,7 @@ from jade_ribbon.services.errors import NotFoundError, ReadOnlyError
 from jade_ribbon.services.keeping.sample import SampleYard
 from jade_ribbon.services.records import begin_deed
 from jade_ribbon.store.database import Store
+from jade_ribbon.store.doors import Role
 
 MOST_ID = 2**53
 YARD_COOKIE, SAMPLE = "jade_yard", "sample"
@@ -59,6 +60,8 @@ class Operation:
     media: str = JSON
     asks: bool = False
     """Answers a question put in a body: nothing is written."""
+    role: Role = "anyone"
+    """Who may: a device from the network must be let do so much."""
     beside: bool = False
     """Works beside the records (copies of the file, doors): it gets no session of theirs."""
 
@@ -90,6 +93,7 @@ def operation(
     media: str = JSON,
     asks: bool = False,
     beside: bool = False,
+    role: Role = "anyone",
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
     """Register a view `(session, [body], [query], **path)` under its own name.
 
@@ -113,6 +117,7 @@ def operation(
                 media=media,
                 asks=asks,
                 beside=beside,
+                role=role,
             )
         )
         return view
@@ -194,7 +199,7 @@ def _written(op: Operation, given: dict[str, Any]) -> Response:
     told = (request.method, request.full_path, request.get_data())
     asked = hashlib.sha256(repr(told).encode()).hexdigest()
     with store().write() as session:
-        begin_deed(session, person)
+        begin_deed(session, person, getattr(g, "role", "owner"))
         known = None if key is None else recall(session, key, asked)
         if known is not None:
             return Response(known.text, known.status, mimetype=JSON)

@@ -2,6 +2,7 @@
 
 import json
 import logging
+import math
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -13,6 +14,7 @@ from jade_ribbon.api.audience import wants_open
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, join, sentence
 from jade_ribbon.formats.sentences import written
+from jade_ribbon.services.doors.guesses import TooManyGuessesError
 from jade_ribbon.services.errors import (
     ConflictError,
     NotAllowedError,
@@ -132,11 +134,18 @@ def _store_trouble(error: OperationalError) -> Response:
     return _unexpected(error)
 
 
+def _too_many(error: TooManyGuessesError) -> Response:
+    response = answer(429, "too_many_guesses", str(error))
+    response.headers["Retry-After"] = str(math.ceil(error.wait_s))
+    return response
+
+
 def handle_problems(app: Flask) -> None:
     """Every error leaves as a problem."""
     app.register_error_handler(InputError, _input)
     app.register_error_handler(NotFoundError, lambda e: answer(404, "not_found", str(e)))
     app.register_error_handler(StaleError, _stale)
+    app.register_error_handler(TooManyGuessesError, _too_many)
     app.register_error_handler(NotAllowedError, lambda e: answer(403, "not_allowed", str(e)))
     app.register_error_handler(ReadOnlyError, lambda e: answer(403, "sample", str(e)))
     app.register_error_handler(ConflictError, lambda e: answer(409, "conflict", str(e)))

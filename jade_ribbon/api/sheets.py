@@ -3,6 +3,7 @@
 from flask import Response, request
 from pydantic import ValidationError
 
+from jade_ribbon.api.doors.doors import network
 from jade_ribbon.api.operations import MOST_ID, store
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.formats import cut_marks
@@ -42,7 +43,8 @@ def setup_pdf(setup_id: int) -> Response:
     """A set-up card on one sheet, with a code that opens its record."""
     if setup_id > MOST_ID:
         raise NotFoundError("setup", setup_id)
-    address = f"{request.host_url}#/setup/{setup_id}"
+    on = network()
+    address = f"{on.address if on else request.host_url}#/setup/{setup_id}"
     with store().read() as session:
         sheet = setup_sheet(session, setup_id, address)
     return Response(sheets.pdf(sheet), mimetype="application/pdf")

@@ -1,5 +1,6 @@
 """All rooms of the interface, so that importing this registers every operation."""
 
+from jade_ribbon.api.doors import doors
 from jade_ribbon.api.inspection import faces
 from jade_ribbon.api.keeping import keeping
 from jade_ribbon.api.planning import jobs, plan
@@ -13,6 +14,7 @@ __all__ = [
     "band_types",
     "bands",
     "cards",
+    "doors",
     "faces",
     "jobs",
     "keeping",

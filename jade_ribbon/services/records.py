@@ -116,9 +116,9 @@ EDITS = ("edit", "undo")
 """Changes that make a form opened before them an old one."""
 
 
-def begin_deed(session: Session, who: str = "") -> None:
-    """All changes of this session are one deed, by one person; undone together."""
-    session.info.update(deed=0, who=who)
+def begin_deed(session: Session, who: str = "", role: str = "owner") -> None:
+    """All changes of this session are one deed, by one person in a role; undone together."""
+    session.info.update(deed=0, who=who, role=role)
 
 
 def check_rules(session: Session, noun: str, row: Any) -> None:

@@ -13,7 +13,7 @@ from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.services.changed_words import NAMES, Difference, called, differences, title
 from jade_ribbon.services.clock import now
-from jade_ribbon.services.errors import ConflictError, NotFoundError
+from jade_ribbon.services.errors import ConflictError, NotAllowedError, NotFoundError
 from jade_ribbon.services.records import NOUNS, as_record, bring_back, log_change
 from jade_ribbon.store.models import Base, ChangeRow
 
@@ -158,6 +158,22 @@ def _put_back(row: Any, change: ChangeRow) -> None:
     bring_back(row, {k: change.before.get(k) for k in _own_fields(change)})
 
 
+OWNERS = ("shop", "saw")
+AUTHORISED = ("material", "step", "alignment", "defect", "scale_point")
+IN_USE = ("mount", "tension")
+"""Changes of a saw that its use makes, and everybody may."""
+
+
+def _check_role(session: Session, deed: Sequence[ChangeRow]) -> None:
+    """NotAllowedError where a device takes back what it may not do."""
+    role = session.info.get("role", "owner")
+    owners = any(c.noun in OWNERS and c.action not in IN_USE for c in deed)
+    reserved = any(c.noun in AUTHORISED for c in deed)
+    if (owners and role != "owner") or (reserved and role == "anyone"):
+        needed = "the owner's" if owners else "an authorised"
+        raise NotAllowedError(f"This is taken back on {needed} device only.")
+
+
 def undo(session: Session, change_id: int) -> Deed:
     """Undo a change with all that was changed together with it; the undo is a deed itself.
 
@@ -166,6 +182,7 @@ def undo(session: Session, change_id: int) -> Deed:
     records would not be right.
     """
     deed = _deed_of(session, change_id)
+    _check_role(session, deed)
     if words := _held_by(session, deed):
         raise ConflictError(words)
     rows = [session.get(NOUNS[c.noun], c.noun_id) for c in reversed(deed)]

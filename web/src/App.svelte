@@ -2,6 +2,7 @@
   import Router, { push, router } from "svelte-spa-router";
   import { wrap } from "svelte-spa-router/wrap";
 
+  import { door } from "./lib/door.svelte";
   import { drafts } from "./lib/edit.svelte";
   import { notice } from "./lib/notice.svelte";
   import { outbox } from "./lib/outbox.svelte";
@@ -15,6 +16,7 @@
   import Ticket from "./parts/shell/Ticket.svelte";
   import Waiting from "./stations/changes/Waiting.svelte";
   import Inspect from "./stations/inspect/Inspect.svelte";
+  import Join from "./stations/join/Join.svelte";
   import Jobs from "./stations/plan/Jobs.svelte";
   import Plan from "./stations/plan/Plan.svelte";
   import BandPage from "./stations/rack/BandPage.svelte";
@@ -69,6 +71,7 @@
     "/shop/prices": later(() => import("./stations/shop/Prices.svelte")),
     "/shop/setting-up": later(() => import("./stations/shop/SettingUp.svelte")),
     "/shop/about": later(() => import("./stations/shop/About.svelte")),
+    "/shop/network": later(() => import("./stations/shop/Network.svelte")),
     "/shop/keeping": later(() => import("./stations/shop/Keeping.svelte")),
     "/shop/saws/:id/stand": Stand,
     "/shop/saws/:id": SawForm,
@@ -114,9 +117,17 @@
     document.title = `${title} · ${ticket.name} · Jade Ribbon`;
   });
 
-  void shop.load().then(() => {
+  async function begin(): Promise<void> {
+    await door.look();
+    if (door.shut) return;
+    await shop.load();
     if (ticket.draft.saw_id === null && shop.saws[0]) ticket.begin(shop.saws[0].id);
-  });
+  }
+  void begin();
+
+  /** A code scanned off the owner's screen comes with the address; it is not left standing there. */
+  const scanned = /^#\/join\/(\d+)$/.exec(globalThis.location.hash)?.[1] ?? "";
+  if (scanned) globalThis.history.replaceState(null, "", "#/");
 
   function typing(target: EventTarget | null): boolean {
     return (
@@ -143,61 +154,69 @@
 
 <svelte:window onkeydown={key} onunhandledrejection={(e) => notice.fail(e.reason)} />
 
-<a
-  class="skip no-print"
-  href="#main"
-  onclick={(e) => {
-    e.preventDefault();
-    document.getElementById("main")?.focus();
-  }}>To the work</a
->
-<Ribbon band={shape} bandWords={words} stations={STATIONS} />
-<div class="page">
-  {#if looksRound}
-    <p class="sample no-print" role="status">
-      The sample yard, to look round in: nothing is kept here.
-      <button type="button" onclick={backToShop}>Back to my shop</button>
-    </p>
-  {/if}
-  <div class="top">
-    <Ticket />
-    <div class="tools no-print">
-      <div class="kept">
-        {#if outbox.entries.length > 0}
-          <a href="#/waiting" data-refused={outbox.refused.length > 0}
-            >{outbox.entries.length} not sent</a
-          >
-        {/if}
-        {#if drafts.count > 0}
-          <a href="#/waiting">{drafts.count} not saved</a>
-        {/if}
-      </div>
-      <button type="button" aria-label="Find anything" onclick={() => (finding = true)}>Find</button
-      >
-      <button
-        type="button"
-        aria-label="{shop.unit('length')}, turn units over"
-        onclick={() => shop.turnUnits()}>{shop.unit("length")}</button
-      >
-      <button
-        type="button"
-        aria-label="{shop.theme === 'light' ? 'Dark' : 'Light'} theme"
-        onclick={() => shop.turnTheme()}>{shop.theme === "light" ? "Dark" : "Light"}</button
-      >
-    </div>
-  </div>
-  <main id="main" tabindex="-1">
-    {#if shop.failed}
-      <p role="alert">{shop.words(shop.failed)}</p>
-      <button type="button" onclick={() => void shop.load()}>Try again</button>
-    {:else if shop.ready}
-      {#key record}
-        <Router routes={ROUTES} />
-      {/key}
+{#if door.shut}
+  <Join {scanned} onjoined={() => void begin()} />
+{:else}
+  <a
+    class="skip no-print"
+    href="#main"
+    onclick={(e) => {
+      e.preventDefault();
+      document.getElementById("main")?.focus();
+    }}>To the work</a
+  >
+  <Ribbon band={shape} bandWords={words} stations={STATIONS} />
+  <div class="page">
+    {#if looksRound}
+      <p class="sample no-print" role="status">
+        The sample yard, to look round in: nothing is kept here.
+        <button type="button" onclick={backToShop}>Back to my shop</button>
+      </p>
     {/if}
-  </main>
-</div>
-<NoticeLine />
+    <div class="top">
+      <Ticket />
+      <div class="tools no-print">
+        <div class="kept">
+          {#if outbox.entries.length > 0}
+            <a href="#/waiting" data-refused={outbox.refused.length > 0}
+              >{outbox.entries.length} not sent</a
+            >
+          {/if}
+          {#if drafts.count > 0}
+            <a href="#/waiting">{drafts.count} not saved</a>
+          {/if}
+        </div>
+        {#if door.state?.here === "network"}
+          <span class="device">{door.state.name}</span>
+        {/if}
+        <button type="button" aria-label="Find anything" onclick={() => (finding = true)}
+          >Find</button
+        >
+        <button
+          type="button"
+          aria-label="{shop.unit('length')}, turn units over"
+          onclick={() => shop.turnUnits()}>{shop.unit("length")}</button
+        >
+        <button
+          type="button"
+          aria-label="{shop.theme === 'light' ? 'Dark' : 'Light'} theme"
+          onclick={() => shop.turnTheme()}>{shop.theme === "light" ? "Dark" : "Light"}</button
+        >
+      </div>
+    </div>
+    <main id="main" tabindex="-1">
+      {#if shop.failed}
+        <p role="alert">{shop.words(shop.failed)}</p>
+        <button type="button" onclick={() => void shop.load()}>Try again</button>
+      {:else if shop.ready}
+        {#key record}
+          <Router routes={ROUTES} />
+        {/key}
+      {/if}
+    </main>
+  </div>
+  <NoticeLine />
+{/if}
 {#if finding}<Finder onclose={() => (finding = false)} />{/if}
 {#if listing}<Shortcuts keys={KEYS} onclose={() => (listing = false)} />{/if}
 
@@ -246,6 +265,11 @@
     color: var(--ink-soft);
     text-decoration: underline;
     text-underline-offset: 0.25em;
+  }
+  .device {
+    align-self: center;
+    padding: 0 var(--s2);
+    color: var(--ink-soft);
   }
   .kept {
     display: grid;

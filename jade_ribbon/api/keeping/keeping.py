@@ -35,19 +35,26 @@ def _sample() -> SampleYard:
     return found
 
 
-@operation("GET", "/api/copies", answer=keeping.CopiesAnswer, beside=True)
+@operation("GET", "/api/copies", answer=keeping.CopiesAnswer, beside=True, role="owner")
 def list_copies() -> keeping.CopiesAnswer:
     """Copies of the shop's file, newest first."""
     return keeping.list_copies(_copies())
 
 
-@operation("POST", "/api/copies", answer=keeping.CopyLine, status=201, beside=True)
+@operation("POST", "/api/copies", answer=keeping.CopyLine, status=201, beside=True, role="owner")
 def take_copy() -> keeping.CopyLine:
     """Take a copy of the shop's file now."""
     return keeping.take_copy(_copies())
 
 
-@operation("POST", "/api/copies/restore", answer=keeping.Restored, body=RestoreInput, beside=True)
+@operation(
+    "POST",
+    "/api/copies/restore",
+    answer=keeping.Restored,
+    body=RestoreInput,
+    beside=True,
+    role="owner",
+)
 def restore_copy(body: RestoreInput) -> keeping.Restored:
     """Bring a copy back over the live file; what was there is kept in another."""
     restored = keeping.bring_back(_copies(), body.name)
@@ -62,7 +69,7 @@ def sample_yard() -> SampleAnswer:
     return _sample().answer()
 
 
-@operation("POST", "/api/sample-yard", answer=SampleAnswer, beside=True)
+@operation("POST", "/api/sample-yard", answer=SampleAnswer, beside=True, role="owner")
 def make_sample_yard() -> SampleAnswer:
     """Make the sample yard, where it is not there yet."""
     return _sample().begin()

@@ -40,7 +40,13 @@ def saw_stands(session: Session, saw_id: int, query: StandQuery) -> stands.Stand
     return stands.stand(session, saw_id, query.job_id)
 
 
-@operation("PATCH", "/api/saws/<int:saw_id>/fittings", answer=Changed, body=roles.FittingsEdit)
+@operation(
+    "PATCH",
+    "/api/saws/<int:saw_id>/fittings",
+    answer=Changed,
+    body=roles.FittingsEdit,
+    role="authorised",
+)
 def write_fittings(session: Session, saw_id: int, body: Edit) -> Changed:
     """Save what was changed of a saw's fittings; it can be undone."""
     return Changed(roles.save_fittings(session, saw_id, body))
@@ -64,7 +70,7 @@ def add_scale_point(session: Session, saw_id: int, body: ScalePointInput) -> sca
     return scale.add_point(session, saw_id, body)
 
 
-@operation("DELETE", "/api/scale-points/<int:point_id>", answer=Changed)
+@operation("DELETE", "/api/scale-points/<int:point_id>", answer=Changed, role="authorised")
 def delete_scale_point(session: Session, point_id: int) -> Changed:
     """Delete a point; it can be undone."""
     return Changed(scale.delete_point(session, point_id))
@@ -140,7 +146,9 @@ def add_defect(session: Session, saw_id: int, body: DefectInput) -> stands.Defec
     return stands.add_defect(session, saw_id, body)
 
 
-@operation("POST", "/api/defects/<int:defect_id>/close", answer=Changed, body=CloseInput)
+@operation(
+    "POST", "/api/defects/<int:defect_id>/close", answer=Changed, body=CloseInput, role="authorised"
+)
 def close_defect(session: Session, defect_id: int, body: CloseInput) -> Changed:
     """Close a defect by name; it can be undone."""
     return Changed(stands.close_defect(session, defect_id, body))
@@ -164,7 +172,9 @@ def read_setting_up(session: Session) -> roles.SettingUp:
     return roles.read_setting_up(session)
 
 
-@operation("PATCH", "/api/setting-up", answer=roles.SettingUp, body=roles.SettingUpEdit)
+@operation(
+    "PATCH", "/api/setting-up", answer=roles.SettingUp, body=roles.SettingUpEdit, role="owner"
+)
 def write_setting_up(session: Session, body: Edit) -> roles.SettingUp:
     """Save what was changed of them; it can be undone."""
     return roles.save_setting_up(session, body)

@@ -30,13 +30,14 @@ def one_material(session: Session, query: MaterialQuery) -> materials.MaterialPa
     answer=materials.MaterialPage,
     query=MaterialQuery,
     body=materials.MaterialEdit,
+    role="authorised",
 )
 def correct_material(session: Session, query: MaterialQuery, body: Edit) -> materials.MaterialPage:
     """Save the shop's own figures of a material."""
     return materials.save(session, query.key, body)
 
 
-@operation("DELETE", "/api/material", answer=Changed, query=MaterialQuery)
+@operation("DELETE", "/api/material", answer=Changed, query=MaterialQuery, role="authorised")
 def reset_material(session: Session, query: MaterialQuery) -> Changed:
     """Go back to the table's figures; it can be undone."""
     return Changed(materials.reset(session, query.key))
@@ -48,6 +49,7 @@ def reset_material(session: Session, query: MaterialQuery) -> Changed:
     answer=materials.MaterialPage,
     body=NewMaterialInput,
     status=201,
+    role="authorised",
 )
 def add_material(session: Session, body: NewMaterialInput) -> materials.MaterialPage:
     """A new material from the nearest one."""

@@ -16,7 +16,7 @@ def list_saws(session: Session) -> list[saws.SawAnswer]:
     return saws.list_saws(session)
 
 
-@operation("POST", "/api/saws", answer=saws.SawAnswer, body=SawInput, status=201)
+@operation("POST", "/api/saws", answer=saws.SawAnswer, body=SawInput, status=201, role="owner")
 def add_saw(session: Session, body: SawInput) -> saws.SawAnswer:
     """Add a saw."""
     return saws.add_saw(session, body)
@@ -34,13 +34,15 @@ def one_saw(session: Session, saw_id: int) -> saws.SawAnswer:
     return saws.one_saw(session, saw_id)
 
 
-@operation("PATCH", "/api/saws/<int:saw_id>", answer=saws.SawAnswer, body=saws.SawEdit)
+@operation(
+    "PATCH", "/api/saws/<int:saw_id>", answer=saws.SawAnswer, body=saws.SawEdit, role="owner"
+)
 def edit_saw(session: Session, saw_id: int, body: Edit) -> saws.SawAnswer:
     """Save what was changed of a saw."""
     return saws.save_saw(session, saw_id, body)
 
 
-@operation("DELETE", "/api/saws/<int:saw_id>", answer=Changed)
+@operation("DELETE", "/api/saws/<int:saw_id>", answer=Changed, role="owner")
 def delete_saw(session: Session, saw_id: int) -> Changed:
     """Delete a saw; it can be undone."""
     return Changed(saws.delete_saw(session, saw_id))

@@ -37,7 +37,7 @@ def read_shop(session: Session) -> settings.Shop:
     return settings.read_shop(session)
 
 
-@operation("PATCH", "/api/shop", answer=settings.Shop, body=settings.ShopEdit)
+@operation("PATCH", "/api/shop", answer=settings.Shop, body=settings.ShopEdit, role="owner")
 def write_shop(session: Session, body: Edit) -> settings.Shop:
     """Save what was changed of the shop's settings."""
     return settings.save_shop(session, body)

@@ -21,7 +21,7 @@ from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.devices.instrument import SPECS
 from jade_ribbon.reference.tables import setup_step_texts
 from jade_ribbon.services.edits import Edit, edit_of
-from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.errors import ConflictError, NotAllowedError
 from jade_ribbon.services.rack.bands import band_type
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.setup.inputs import FittingsInput, SettingUpInput
@@ -90,10 +90,18 @@ def save_setting_up(session: Session, edit: Edit) -> SettingUp:
 
 
 def check_authorised(session: Session, reserve: str, name: str) -> None:
-    """ConflictError unless the step is free to all, or an authorised person's name is given."""
+    """ConflictError unless the step is free to all, or an authorised person's name is given.
+
+    NotAllowedError from a device that may not, whatever name it gives.
+    """
     settings = read_setting_up(session)
     if not reserve or reserve not in settings.reserved:
         return
+    if session.info.get("role", "owner") == "anyone":
+        raise NotAllowedError(
+            f"{RESERVE_WORDS[reserve]} is reserved here, and this device joined for anyone's use: "
+            "do it on one that joined as authorised."
+        )
     if name.strip() in settings.authorised and name.strip():
         return
     who = ", ".join(settings.authorised) or "nobody yet: name them in Shop"

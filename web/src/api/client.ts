@@ -15,6 +15,10 @@ export const client = createClient<paths>({
 client.use(writes);
 
 const OURS = "urn:jade-ribbon:problem:";
+/** Told on the window when this device was shut out, or has not joined. */
+export const SHUT_OUT = "jade-ribbon-shut-out";
+/** What ends by itself, or by joining: no reason to give up what was to be sent. */
+const PASSING = ["join", "too_many_guesses"];
 
 export class Problem extends Error {
   constructor(
@@ -38,7 +42,8 @@ export class Problem extends Error {
 
   /** Our own server will not have it, however often it is sent. */
   get refuses(): boolean {
-    return this.ours && this.status >= 400 && this.status < 500;
+    const refused = this.status >= 400 && this.status < 500;
+    return this.ours && refused && !PASSING.includes(this.code);
   }
 }
 
@@ -82,7 +87,11 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
       false,
     );
   }
-  if (answer.data === undefined) throw problemOf(answer.error, answer.response);
+  if (answer.data === undefined) {
+    const problem = problemOf(answer.error, answer.response);
+    if (problem.code === "join") globalThis.dispatchEvent?.(new Event(SHUT_OUT));
+    throw problem;
+  }
   return answer.data;
 }
 

@@ -30,14 +30,27 @@ const LOOK_MS = 50;
 const BITS = 256_000;
 const KINDS = ["audio/webm;codecs=pcm", "audio/webm;codecs=opus", "audio/mp4"];
 
+/** Why there is no sound, as it is: the page, the person, the device or another program. */
+export function whyNot(cause: unknown): string {
+  if (!globalThis.isSecureContext) {
+    return "This page came over plain HTTP, where browsers give no microphone: open it by its HTTPS address (Shop, Network).";
+  }
+  const name = cause instanceof DOMException ? cause.name : "";
+  if (name === "NotAllowedError") {
+    return "The microphone is not allowed for this page: allow it in the browser’s settings of this site.";
+  }
+  if (name === "NotFoundError") return "This device has no microphone, or none is plugged in.";
+  if (name === "NotReadableError") return "Another program holds the microphone: close it.";
+  return "This browser gives no microphone.";
+}
+
 async function microphone(): Promise<MediaStream> {
   try {
     return await navigator.mediaDevices.getUserMedia({
       audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
     });
   } catch (cause) {
-    const words = "The microphone was not given: allow it for this page, or choose a file.";
-    throw new Error(words, { cause });
+    throw new Error(`${whyNot(cause)} Or choose a file.`, { cause });
   }
 }
 

@@ -223,7 +223,7 @@ describe("a stop", () => {
     render(Stops, { cautions, open: ["round_stock"], acknowledged: [], onacknowledge });
     const button = screen.getByRole<HTMLButtonElement>("button", { name: "I have seen to it" });
     expect(button.disabled).toBe(true);
-    await fireEvent.input(screen.getByLabelText("Your name"), { target: { value: " Odda " } });
+    await fireEvent.change(screen.getByLabelText("Your name"), { target: { value: "Odda" } });
     await fireEvent.click(button);
     expect(onacknowledge).toHaveBeenCalledWith("round_stock", "Odda");
   });

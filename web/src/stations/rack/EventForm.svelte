@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Who from "../../parts/fields/Who.svelte";
   import { onDestroy } from "svelte";
 
   import { wordsOf } from "../../api/client";
@@ -131,17 +132,7 @@
           onvalue={(v) => edit.set({ value: v })}
         />
       {/if}
-      <label
-        >Who<input
-          value={who}
-          oninput={(e) => edit.set({ who: e.currentTarget.value })}
-          list="people"
-        /></label
-      >
-      <datalist id="people"
-        >{#each shop.settings?.people ?? [] as person (person)}<option value={person}
-          ></option>{/each}</datalist
-      >
+      <Who value={who} onpick={(name) => edit.set({ who: name })} />
       <Action main onclick={() => void save()}>Record</Action>
     </div>
     {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Who from "../../parts/fields/Who.svelte";
   import { ask, askPatiently, client } from "../../api/client";
   import type { RunCard, RunInput, SetupAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
@@ -297,11 +298,7 @@
       <StopMarks stops={form.stops} length_mm={reach} onstops={(stops) => fill({ stops })} />
       <Watts {form} {motor} {own} onfill={fill} onmotor={(m) => (motor = m)} />
       <div class="words">
-        <label>Who<input bind:value={who} list="run-people" autocomplete="off" /></label>
-        <datalist id="run-people"
-          >{#each shop.settings?.people ?? [] as person (person)}<option value={person}
-            ></option>{/each}</datalist
-        >
+        <Who value={who} onpick={(name) => (who = name)} />
         <label class="grow"
           >Note<input
             value={note}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Who from "../../parts/fields/Who.svelte";
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { AlignmentAnswer, AlignmentStart, CoachAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
@@ -178,7 +179,11 @@
       <label class="check"
         ><input type="checkbox" bind:checked={sits} /> the band sits on both wheels</label
       >
-      <label class="name">Authorised person, if reserved<input bind:value={authorised} /></label>
+      <Who
+        label="Authorised person, if reserved"
+        value={authorised}
+        onpick={(name) => (authorised = name)}
+      />
       <Action disabled={gap === null} onclick={begin}>Next turn?</Action>
     </div>
     {#each all.slice(0, 3) as past (past.id)}
@@ -234,16 +239,6 @@
     width: 1.4rem;
     height: 1.4rem;
     accent-color: var(--jade);
-  }
-  .name {
-    display: grid;
-    font-weight: 600;
-  }
-  .name input {
-    min-height: var(--touch);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   .fault {
     color: var(--vermilion);

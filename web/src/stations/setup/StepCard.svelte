@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Who from "../../parts/fields/Who.svelte";
   import { onMount } from "svelte";
 
   import type { SetupAnswer, SetupStep } from "../../api/schema";
@@ -101,7 +102,7 @@
     {:else}
       <p>The step stays open. Set it again, or say who lets it stay and why.</p>
       <div class="allow no-print">
-        <label>Who lets it stay<input bind:value={allowedBy} list="step-people" /></label>
+        <Who label="Who lets it stay" value={allowedBy} onpick={(name) => (allowedBy = name)} />
         <label class="note">Why<input bind:value={allowedWhy} autocomplete="off" /></label>
         <Action disabled={!allowedBy.trim() || !allowedWhy.trim()} onclick={() => allow()}
           >Let it stay</Action
@@ -128,29 +129,14 @@
 {#if card.refused}<p class="refused" role="alert">{shop.words(card.refused)}</p>{/if}
 
 <div class="record no-print">
-  <label
-    >Who<input
-      value={card.who}
-      oninput={(e) => (card.who = e.currentTarget.value)}
-      list="step-people"
-      autocomplete="off"
-    /></label
-  >
-  <datalist id="step-people"
-    >{#each shop.settings?.people ?? [] as person (person)}<option value={person}
-      ></option>{/each}</datalist
-  >
+  <Who value={card.who} onpick={(name) => (card.who = name)} />
   {#if reserved}
-    <label
-      >Authorised person<input
-        bind:value={authorised}
-        list="step-authorised"
-        autocomplete="off"
-      /></label
-    >
-    <datalist id="step-authorised"
-      >{#each setup.authorised as person (person)}<option value={person}></option>{/each}</datalist
-    >
+    <Who
+      label="Authorised person"
+      value={authorised}
+      only={setup.authorised}
+      onpick={(name) => (authorised = name)}
+    />
   {/if}
   <span class="big"
     ><Action main disabled={card.sending} onclick={() => done()}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Who from "../../parts/fields/Who.svelte";
   import { wordsOf } from "../../api/client";
   import type { Acknowledged, Caution } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
@@ -36,14 +37,7 @@
       <p>Acknowledged by <strong>{by.name}</strong>, {new Date(by.at).toLocaleString()}.</p>
     {:else if open.includes(stop.key)}
       <div class="name no-print">
-        <label>
-          Your name
-          <input bind:value={name} list="stop-people" autocomplete="off" />
-        </label>
-        <datalist id="stop-people"
-          >{#each shop.settings?.people ?? [] as person (person)}<option value={person}
-            ></option>{/each}</datalist
-        >
+        <Who label="Your name" value={name} onpick={(given) => (name = given)} />
         <Action main disabled={!name.trim()} onclick={() => void take(stop.key)}
           >I have seen to it</Action
         >
@@ -71,17 +65,5 @@
     gap: var(--s4);
     align-items: end;
     padding-top: var(--s3);
-  }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
-  input {
-    min-height: 3.25rem;
-    width: 14rem;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-    font-weight: 400;
   }
 </style>

@@ -187,7 +187,7 @@ describe("a step of the card", () => {
     const card = cardOf(setup);
     server(setup);
     render(StepCard, { card, setup, step: { ...STEP, reserve: "band_change" } });
-    await fireEvent.input(screen.getByLabelText("Authorised person"), {
+    await fireEvent.change(screen.getByLabelText("Authorised person"), {
       target: { value: "Brill" },
     });
     await fireEvent.click(screen.getByRole("button", { name: "Leave it as it is" }));
@@ -491,7 +491,7 @@ describe("a reading out of its limits", () => {
     expect(screen.getByRole("alert").textContent).toContain("56 MPa left");
     const allow = screen.getByRole("button", { name: "Let it stay" });
     expect(allow.hasAttribute("disabled")).toBe(true);
-    await fireEvent.input(screen.getByLabelText("Who lets it stay"), { target: { value: "Odda" } });
+    await fireEvent.change(screen.getByLabelText("Who lets it stay"), { target: { value: "Odda" } });
     await fireEvent.input(screen.getByLabelText("Why"), { target: { value: "once" } });
     await fireEvent.click(allow);
     await waitFor(async () =>

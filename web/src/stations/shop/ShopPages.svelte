@@ -15,6 +15,7 @@
     { href: "/shop/prices", name: "Prices" },
     { href: "/shop/setting-up", name: "Setting up" },
     { href: "/shop/about", name: "This shop" },
+    { href: "/shop/network", name: "Network" },
     { href: "/shop/keeping", name: "Copies" },
     { href: "/changes", name: "Changes" },
   ];

@@ -1,0 +1,1 @@
+"""Who may come in from the network, and what they may do."""

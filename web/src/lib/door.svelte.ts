@@ -1,0 +1,46 @@
+import { ask, client, SHUT_OUT } from "../api/client";
+import type { DoorAnswer } from "../api/schema";
+
+/** Where this page stands: at the shop's own machine, or a device that joined, or one that has to. */
+class Door {
+  state = $state<DoorAnswer | null>(null);
+
+  constructor() {
+    // Whatever was asked: a device shut out meanwhile is told at once, on whatever page it is.
+    globalThis.addEventListener?.(SHUT_OUT, () => {
+      if (this.state) this.state = { ...this.state, joined: false };
+    });
+  }
+
+  /** It has to join before anything is shown. */
+  get shut(): boolean {
+    return this.state !== null && !this.state.joined;
+  }
+
+  get owns(): boolean {
+    return this.state === null || this.state.role === "owner";
+  }
+
+  /** Without an answer (no network, an older server) the page goes on with what it has. */
+  async look(): Promise<void> {
+    try {
+      this.state = await ask(client.GET("/api/door"));
+    } catch {
+      this.state = null;
+    }
+  }
+
+  async join(code: string): Promise<void> {
+    this.state = await ask(client.POST("/api/door/join", { body: { code } }));
+  }
+
+  async enter(passphrase: string, name: string): Promise<void> {
+    this.state = await ask(client.POST("/api/door/enter", { body: { passphrase, name } }));
+  }
+
+  async leave(): Promise<void> {
+    this.state = await ask(client.POST("/api/door/leave"));
+  }
+}
+
+export const door = new Door();
