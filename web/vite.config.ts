@@ -1,9 +1,41 @@
 import { svelte } from "@sveltejs/vite-plugin-svelte";
 import { svelteTesting } from "@testing-library/svelte/vite";
+import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
-  plugins: [svelte(), svelteTesting()],
+  plugins: [
+    svelte(),
+    svelteTesting(),
+    VitePWA({
+      strategies: "injectManifest",
+      srcDir: "src/offline",
+      filename: "worker.ts",
+      injectRegister: false,
+      // The reader says when a newer version is taken: nothing is pulled from under the hands.
+      registerType: "prompt",
+      injectManifest: { globPatterns: ["**/*.{js,css,html,svg,png,woff2}"] },
+      manifest: {
+        name: "Jade Ribbon",
+        short_name: "Jade Ribbon",
+        description: "Choose, set up, run and track band saw blades by computation",
+        display: "standalone",
+        start_url: "/",
+        background_color: "#f4efe4",
+        theme_color: "#083b31",
+        icons: [
+          { src: "/icon-192.png", sizes: "192x192", type: "image/png" },
+          { src: "/icon-512.png", sizes: "512x512", type: "image/png" },
+          {
+            src: "/icon-maskable-512.png",
+            sizes: "512x512",
+            type: "image/png",
+            purpose: "maskable",
+          },
+        ],
+      },
+    }),
+  ],
   build: {
     outDir: "../jade_ribbon/static",
     emptyOutDir: true,

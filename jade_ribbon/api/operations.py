@@ -6,6 +6,7 @@ come, so that neither can drift from the other.
 
 import functools
 import hashlib
+import math
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -17,6 +18,7 @@ from pydantic import BaseModel, TypeAdapter, ValidationError
 from werkzeug.exceptions import UnsupportedMediaType
 
 from jade_ribbon.api.audience import wants_open
+from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.formats import sentences
 from jade_ribbon.formats.validation import Strict, faults_of, read_json
@@ -33,6 +35,8 @@ YARD_COOKIE, SAMPLE = "jade_yard", "sample"
 WRITE_KEY = "Idempotency-Key"
 KEY_FORM = re.compile(r"[A-Za-z0-9_-]{8,64}")
 PERSON = "Jade-Person"
+WAITED = "Jade-Waited"
+"""How many seconds a write waited to be sent; beside the body, which is the same at every try."""
 MOST_NAME = 40
 SENDING = ("POST", "PATCH")
 JSON = "application/json"
@@ -182,6 +186,22 @@ def _write_key() -> str | None:
         words = f"{key[:80]!r} is not accepted; accepted: 8 to 64 letters, digits, - or _"
         raise InputError([Fault(WRITE_KEY, words, key[:80])])
     return key
+
+
+def waited_s() -> float | None:
+    """How long this write waited to be sent. InputError for what is no such time."""
+    given = request.headers.get(WAITED)
+    if given is None:
+        return None
+    accepted = ENTRIES["waited_s"]
+    try:
+        seconds = float(given)
+    except ValueError:
+        seconds = math.nan
+    if not accepted.holds(seconds):
+        words = f"{given[:40]!r} is not accepted; accepted: {accepted.words()} seconds"
+        raise InputError([Fault(WAITED, words, given[:40])])
+    return seconds
 
 
 def _person() -> str:

@@ -1,5 +1,6 @@
 """The application on a file, in a process of its own, for pictures and browser tests."""
 
+import os
 import socket
 import subprocess
 import sys
@@ -20,20 +21,29 @@ def free_port() -> int:
 
 
 @contextmanager
-def serving(file: Path, port: int | None = None) -> Iterator[str]:
-    """The application on a file, in a process of its own; its address."""
-    port = port or free_port()
+def running(file: Path, port: int, *more: str, **env: str) -> Iterator[subprocess.Popen[bytes]]:
+    """The application on a file, in a process of its own, once it answers."""
     command = [sys.executable, "-m", "jade_ribbon", "serve", "--file", str(file)]
     server = subprocess.Popen(  # noqa: S603 - our own module
-        [*command, "--port", str(port)], stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
+        [*command, "--port", str(port), *more],
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+        env=os.environ | env,
     )
-    address = f"http://127.0.0.1:{port}"
     try:
-        wait_for(address)
-        yield address
+        wait_for(f"http://127.0.0.1:{port}")
+        yield server
     finally:
         server.terminate()
         server.wait(20)
+
+
+@contextmanager
+def serving(file: Path, port: int | None = None) -> Iterator[str]:
+    """The application on a file; its address."""
+    port = port or free_port()
+    with running(file, port):
+        yield f"http://127.0.0.1:{port}"
 
 
 def wait_for(address: str) -> None:

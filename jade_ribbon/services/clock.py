@@ -60,6 +60,14 @@ def now() -> datetime:
     return CLOCK.now()
 
 
+def waited(seconds: float | None) -> datetime | None:
+    """When something was written down that waited so long to be sent; None where it did not.
+
+    By the time that passed and not by a device's clock, so that a wrong one prolongs nothing.
+    """
+    return None if not seconds else now() - timedelta(seconds=seconds)
+
+
 def begin(session: Session) -> None:
     """Start the shop's clock at its latest record."""
     CLOCK.begin(session.scalars(select(ChangeRow.at).order_by(ChangeRow.id.desc())).first())

@@ -20,6 +20,8 @@ CONTEXT: dict[str, Any] = {
     "color_scheme": "light",
     "locale": "en-GB",
     "reduced_motion": "reduce",
+    # What a test answers in the server's place reaches the page; the worker has tests of its own.
+    "service_workers": "block",
 }
 
 

@@ -2,13 +2,16 @@
   import Router, { push, router } from "svelte-spa-router";
   import { wrap } from "svelte-spa-router/wrap";
 
+  import { away } from "./lib/away.svelte";
   import { door } from "./lib/door.svelte";
   import { drafts } from "./lib/edit.svelte";
   import { notice } from "./lib/notice.svelte";
   import { outbox } from "./lib/outbox.svelte";
   import { shop } from "./lib/shop.svelte";
   import { ticket } from "./lib/ticket.svelte";
+  import { day, time } from "./lib/units";
   import { backToShop, looksRound } from "./lib/yard";
+  import { provide } from "./offline/provide";
   import Finder from "./parts/shell/Finder.svelte";
   import NoticeLine from "./parts/shell/NoticeLine.svelte";
   import Ribbon from "./parts/shell/Ribbon.svelte";
@@ -117,6 +120,9 @@
     document.title = `${title} · ${ticket.name} · Jade Ribbon`;
   });
 
+  // The worker that keeps answers for when there is no network is outside this component.
+  $effect(() => provide(ticket.job));
+
   async function begin(): Promise<void> {
     await door.look();
     if (door.shut) return;
@@ -173,14 +179,19 @@
         <button type="button" onclick={backToShop}>Back to my shop</button>
       </p>
     {/if}
+    {#if away.since}
+      <p class="away no-print" role="status">
+        The shop’s machine does not answer. Shown is what it said {day(away.since)}, {time(
+          away.since,
+        )}{outbox.count > 0 ? `; ${outbox.count} written down here since` : ""}.
+      </p>
+    {/if}
     <div class="top">
       <Ticket />
       <div class="tools no-print">
         <div class="kept">
-          {#if outbox.entries.length > 0}
-            <a href="#/waiting" data-refused={outbox.refused.length > 0}
-              >{outbox.entries.length} not sent</a
-            >
+          {#if outbox.count > 0}
+            <a href="#/waiting" data-refused={outbox.anyRefused}>{outbox.count} not sent</a>
           {/if}
           {#if drafts.count > 0}
             <a href="#/waiting">{drafts.count} not saved</a>
@@ -230,6 +241,11 @@
     display: flex;
     gap: var(--s4);
     align-items: center;
+  }
+  .away {
+    padding: var(--s2) var(--s3);
+    border-top: var(--rule) solid var(--brass);
+    font-weight: 650;
   }
   .sample {
     display: flex;

@@ -7,7 +7,11 @@ import { mount } from "svelte";
 
 import App from "./App.svelte";
 
+import { workOffline } from "./offline/register";
+
 const target = document.getElementById("app");
 if (!target) throw new Error("no element to mount on");
+
+workOffline();
 
 export default mount(App, { target });

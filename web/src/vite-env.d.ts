@@ -1,1 +1,3 @@
+/// <reference types="vite-plugin-pwa/vanillajs" />
+
 declare module "@fontsource-variable/*";

@@ -3,7 +3,8 @@
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
-from jade_ribbon.api.operations import operation
+from jade_ribbon.api.operations import operation, waited_s
+from jade_ribbon.services.clock import waited
 from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.rack import bands, coming, pages
 from jade_ribbon.services.rack.inputs import BandEventInput, BandSheetInput, NewBandInput
@@ -66,7 +67,7 @@ def delete_band(session: Session, band_id: int) -> Changed:
 )
 def add_event(session: Session, band_id: int, body: BandEventInput) -> bands.BandAnswer:
     """Record sharpening, cleaning, a hit, scrapping, or a judged edge."""
-    return bands.add_event(session, band_id, body)
+    return bands.add_event(session, band_id, body, waited(waited_s()))
 
 
 @operation("DELETE", "/api/events/<int:event_id>", answer=Changed)

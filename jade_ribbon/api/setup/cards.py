@@ -6,7 +6,8 @@ from pydantic import Field
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Started
-from jade_ribbon.api.operations import operation
+from jade_ribbon.api.operations import operation, waited_s
+from jade_ribbon.services.clock import waited
 from jade_ribbon.services.setup import cards, steps
 from jade_ribbon.services.setup.inputs import AcknowledgeInput, SetupStart, StepInput
 
@@ -33,7 +34,7 @@ def one_setup(session: Session, setup_id: int) -> cards.SetupAnswer:
 def record_step(session: Session, setup_id: int, body: StepBody) -> cards.SetupAnswer:
     """Tick, untick or skip a step."""
     given = StepInput(**body.model_dump(exclude={"key"}))
-    return steps.record_step(session, setup_id, body.key, given)
+    return steps.record_step(session, setup_id, body.key, given, waited(waited_s()))
 
 
 @operation(

@@ -1,18 +1,21 @@
 /** Typed calls to the server; every failure comes out as a Problem with words for a person. */
 import createClient from "openapi-fetch";
 
+import { away } from "../lib/away.svelte";
 import { say, type Said } from "../lib/units";
+import { looksRound } from "../lib/yard";
 import type { FaultBody, paths } from "./schema";
 import { writes } from "./writes";
 
 export const client = createClient<paths>({
   baseUrl: globalThis.location.origin,
   // Sentences come with their quantities open: shop.words() says them in the units shown.
-  headers: { Quantities: "open" },
+  headers: { Quantities: "open", ...(looksRound ? { "Jade-Yard": "sample" } : {}) },
   fetch: (request) => globalThis.fetch(request),
 });
 
 client.use(writes);
+client.use({ onResponse: ({ response }) => away.heard(response) });
 
 const OURS = "urn:jade-ribbon:problem:";
 /** Told on the window when this device was shut out, or has not joined. */

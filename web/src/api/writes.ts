@@ -4,7 +4,8 @@ import type { Middleware } from "openapi-fetch";
 import { recall } from "../lib/storage";
 
 const JSON_TYPE = "application/json";
-const KEY = "Idempotency-Key";
+export const WRITE_KEY = "Idempotency-Key";
+export const WAITED = "Jade-Waited";
 const DONE_MOST = 500;
 
 /** A key no other write has; works where the page is not served securely, too. */
@@ -28,14 +29,16 @@ export const writes: Middleware = {
     const who = recall("who", "");
     if (who) request.headers.set("Jade-Person", encodeURIComponent(who));
     if (request.headers.get("Content-Type") !== JSON_TYPE) return request;
+    // What waited to be sent has kept the key it began with.
+    if (request.headers.has(WRITE_KEY)) return request;
     const asked = `${request.method} ${request.url} ${await request.clone().text()}`;
     const key = open.get(asked) ?? freshKey();
     open.set(asked, key);
-    request.headers.set(KEY, key);
+    request.headers.set(WRITE_KEY, key);
     return request;
   },
   onResponse({ request, response }) {
-    const key = request.headers.get(KEY);
+    const key = request.headers.get(WRITE_KEY);
     if (key === null || response.status >= DONE_MOST) return response;
     for (const [asked, known] of open) if (known === key) open.delete(asked);
     return response;

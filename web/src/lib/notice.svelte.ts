@@ -5,6 +5,8 @@ import type { Said } from "./units";
 class Notice {
   text = $state<Said>("");
   bad = $state(false);
+  /** What the button beside it says. */
+  doing = $state("Undo");
   #undo = $state<(() => Promise<void>) | null>(null);
   #timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -17,6 +19,7 @@ class Notice {
     this.text = text;
     this.bad = bad;
     this.#undo = undo;
+    this.doing = "Undo";
     this.#timer = setTimeout(() => this.close(), ms);
   }
 
@@ -44,12 +47,18 @@ class Notice {
     this.#show(text, false, putBack, 20_000);
   }
 
+  /** Something that can be done about it, which is no undo. */
+  offer(text: Said, doing: string, act: () => Promise<void>): void {
+    this.#show(text, false, act, 60_000);
+    this.doing = doing;
+  }
+
   async undo(): Promise<void> {
-    const undo = this.#undo;
+    const [undo, doing] = [this.#undo, this.doing];
     if (!undo) return;
     try {
       await undo();
-      this.say("Undone.");
+      if (doing === "Undo") this.say("Undone.");
     } catch (problem) {
       this.fail(problem);
     }

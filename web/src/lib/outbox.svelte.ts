@@ -1,54 +1,36 @@
-import { looksRound } from "./yard";
-import Dexie, { liveQuery, type Table } from "dexie";
+import { liveQuery } from "dexie";
 
 import { ask, client, Problem, wordsOf } from "../api/client";
 import type { RunAnswer, RunInput } from "../api/schema";
+import { freshKey, WAITED, WRITE_KEY } from "../api/writes";
+import {
+  OutboxStore,
+  stamp,
+  waitedSeconds,
+  type WaitingRun,
+  type WaitingWrite,
+} from "./outboxStore";
 import { recall, forget } from "./storage";
-import type { Said } from "./units";
+
+export { waitedSeconds, type WaitingRun, type WaitingWrite } from "./outboxStore";
 
 const RETRY_MS = 5000;
 /** After so many errors of the server's own on one run, the others go first. */
 const TRIES = 3;
 const LATER_MS = 10 * 60_000;
 
-/** A run written down here and not taken by the server yet. */
-export interface WaitingRun {
-  readonly key: string;
-  readonly run: RunInput;
-  /** When it was written down, by this device's clock (ms), and by the page's own since it opened. */
-  readonly logged: number;
-  readonly page: number;
-  readonly mark: number;
-  readonly tries: number;
-  readonly tried: number;
-  /** Why the server refused it; empty while it waits. */
-  readonly refused: Said;
-}
-
-class RunStore extends Dexie {
-  runs!: Table<WaitingRun, string>;
-
-  constructor() {
-    super(looksRound ? "jade-ribbon-sample" : "jade-ribbon");
-    this.version(1).stores({ runs: "key, logged" });
-  }
-}
-
-/** How long a run has waited, in seconds; null where this device's clock was set back meanwhile. */
-export function waitedSeconds(entry: WaitingRun): number | null {
-  const here = entry.page === performance.timeOrigin;
-  const ms = here ? performance.now() - entry.mark : Date.now() - entry.logged;
-  return ms < 0 ? null : ms / 1000;
-}
-
 /**
- * Runs written down here and not yet taken by the server: kept in the browser's database, one entry a
- * run, sent by one tab at a time, whatever page is open.
+ * Runs, steps and what happened to bands, written down here and not yet taken by the server: kept in
+ * the browser's database, one entry a write, sent in their order, by one tab at a time, whatever page
+ * is open.
  */
 class Outbox {
   entries = $state.raw<WaitingRun[]>([]);
+  writes = $state.raw<WaitingWrite[]>([]);
   last = $state<RunAnswer | null>(null);
-  #store = new RunStore();
+  /** Counts what was taken, so that a page can read anew what it shows. */
+  taken = $state(0);
+  #store = new OutboxStore();
   #sending: Promise<void> | null = null;
   #timer: ReturnType<typeof setTimeout> | undefined;
   /** Runs that somebody is putting right: none is sent from under their hands. */
@@ -64,7 +46,23 @@ class Outbox {
       },
       error: () => undefined,
     });
+    liveQuery(() => this.#store.writes.orderBy("logged").toArray()).subscribe({
+      next: (found) => {
+        this.writes = found;
+        if (found.some((e) => !e.refused)) this.#again();
+      },
+      error: () => undefined,
+    });
     void this.#takeOver();
+  }
+
+  /** How much is not sent: runs, steps, events. */
+  get count(): number {
+    return this.entries.length + this.writes.length;
+  }
+
+  get anyRefused(): boolean {
+    return [...this.entries, ...this.writes].some((e) => e.refused);
   }
 
   get waiting(): WaitingRun[] {
@@ -85,16 +83,7 @@ class Outbox {
   }
 
   #entry(run: RunInput): WaitingRun {
-    return {
-      key: run.client_key,
-      run,
-      logged: Date.now(),
-      page: performance.timeOrigin,
-      mark: performance.now(),
-      tries: 0,
-      tried: 0,
-      refused: "",
-    };
+    return { ...stamp(run.client_key), run };
   }
 
   /**
@@ -112,6 +101,30 @@ class Outbox {
     await this.send();
     const left = await this.#store.runs.get(entry.key);
     return left === undefined ? "sent" : left.refused ? "refused" : "kept";
+  }
+
+  /** Keeps a step or an event that could not be sent; it goes as soon as the server answers. */
+  async later(write: WaitingWrite["write"], title: string, href: string): Promise<void> {
+    await this.#store.writes.put({ ...stamp(freshKey()), write, title, href });
+    this.#again();
+  }
+
+  /** What waits of a card, by step, the latest of each. */
+  stepsOf(setup_id: number): Record<string, WaitingWrite> {
+    const mine = this.writes.filter(
+      (w) => w.write.kind === "step" && w.write.setup_id === setup_id,
+    );
+    return Object.fromEntries(mine.map((w) => [(w.write.body as { key: string }).key, w]));
+  }
+
+  async dropWrite(key: string): Promise<void> {
+    await this.#store.writes.delete(key);
+  }
+
+  /** Another try for a write that was refused. */
+  async tryAgain(key: string): Promise<void> {
+    await this.#store.writes.update(key, { refused: "", tries: 0, tried: 0 });
+    await this.send();
   }
 
   hold(key: string): void {
@@ -151,6 +164,7 @@ class Outbox {
 
   async clear(): Promise<void> {
     await this.#store.runs.clear();
+    await this.#store.writes.clear();
   }
 
   #again(): void {
@@ -173,29 +187,53 @@ class Outbox {
   }
 
   async #round(): Promise<void> {
-    for (const entry of await this.#store.runs.orderBy("logged").toArray()) {
+    const runs = await this.#store.runs.toArray();
+    const writes = await this.#store.writes.toArray();
+    for (const entry of [...runs, ...writes].sort((a, b) => a.logged - b.logged)) {
       const passed = entry.tries >= TRIES && Date.now() - entry.tried < LATER_MS;
       if (entry.refused || passed || this.#held.has(entry.key)) continue;
       if ((await this.#sendOne(entry)) === "away") break;
     }
   }
 
-  async #sendOne(entry: WaitingRun): Promise<"done" | "later" | "away"> {
+  async #take(entry: WaitingRun | WaitingWrite): Promise<void> {
     const waited_s = waitedSeconds(entry);
-    const timed = waited_s === null ? {} : { waited_s };
-    try {
+    if ("run" in entry) {
+      const timed = waited_s === null ? {} : { waited_s };
       this.last = await ask(client.POST("/api/runs", { body: { ...entry.run, ...timed } }));
+      return;
+    }
+    const { write } = entry;
+    // Beside the body, which is the same at every try.
+    const waited = waited_s === null ? {} : { [WAITED]: String(waited_s) };
+    const headers = { [WRITE_KEY]: entry.key, ...waited };
+    if (write.kind === "step") {
+      const { setup_id, body } = write;
+      const params = { path: { setup_id } };
+      await ask(client.POST("/api/setups/{setup_id}/steps", { params, body, headers }));
+    } else {
+      const { band_id, body } = write;
+      const params = { path: { band_id } };
+      await ask(client.POST("/api/bands/{band_id}/events", { params, body, headers }));
+    }
+  }
+
+  async #sendOne(entry: WaitingRun | WaitingWrite): Promise<"done" | "later" | "away"> {
+    const table = "run" in entry ? this.#store.runs : this.#store.writes;
+    try {
+      await this.#take(entry);
     } catch (problem) {
       if (problem instanceof Problem && problem.refuses) {
-        await this.#store.runs.update(entry.key, { refused: wordsOf(problem) });
+        await table.update(entry.key, { refused: wordsOf(problem) });
         return "done";
       }
-      // An error of the server's own over this run; anything else says that it is away.
+      // An error of the server's own over this one; anything else says that it is away.
       if (!(problem instanceof Problem) || problem.code !== "internal") return "away";
-      await this.#store.runs.update(entry.key, { tries: entry.tries + 1, tried: Date.now() });
+      await table.update(entry.key, { tries: entry.tries + 1, tried: Date.now() });
       return "later";
     }
-    await this.#store.runs.delete(entry.key);
+    await table.delete(entry.key);
+    this.taken += 1;
     return "done";
   }
 }

@@ -11,7 +11,9 @@
   hidden={!notice.text}
 >
   <span>{shop.words(notice.text)}</span>
-  {#if notice.undoable}<button type="button" onclick={() => void notice.undo()}>Undo</button>{/if}
+  {#if notice.undoable}<button type="button" onclick={() => void notice.undo()}
+      >{notice.doing}</button
+    >{/if}
   <button type="button" onclick={() => notice.close()}>Close</button>
 </div>
 

@@ -37,7 +37,7 @@
 
   /** The runs as a file that somebody can send or type in elsewhere. */
   function saveFile(): void {
-    const text = JSON.stringify(outbox.entries, null, 2);
+    const text = JSON.stringify([...outbox.entries, ...outbox.writes], null, 2);
     const link = document.createElement("a");
     link.href = URL.createObjectURL(new Blob([text], { type: "application/json" }));
     link.download = "runs-not-sent.json";
@@ -101,6 +101,29 @@
     <Action onclick={saveFile}>Save them as a file</Action>
   {/if}
 </section>
+{#if outbox.writes.length > 0}
+  <section>
+    <h2>Steps and events not sent</h2>
+    <p class="soft">They go in their order, as soon as the server answers.</p>
+    <ul>
+      {#each outbox.writes as entry (entry.key)}
+        <li>
+          <p>
+            <span class="mono">{told(entry.logged)}</span>
+            <a href={entry.href}>{entry.title}</a>
+          </p>
+          {#if entry.refused}
+            <p class="refused" role="alert">Not taken: {shop.words(entry.refused)}</p>
+          {/if}
+          <div class="actions">
+            <Action onclick={() => void outbox.tryAgain(entry.key)}>Send it now</Action>
+            <Action onclick={() => void outbox.dropWrite(entry.key)}>Give it up</Action>
+          </div>
+        </li>
+      {/each}
+    </ul>
+  </section>
+{/if}
 <section>
   <h2>Not saved</h2>
   {#if drafts.length === 0}

@@ -2,9 +2,10 @@
   import { untrack } from "svelte";
   import { push } from "svelte-spa-router";
 
-  import { ask, askPatiently, client, wordsOf } from "../../api/client";
+  import { ask, askPatiently, client, Problem, wordsOf } from "../../api/client";
   import type { BandEventInput, BandPage, DoubtedLife } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
+  import { outbox } from "../../lib/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { about, day, duration, percent, significant, type Said } from "../../lib/units";
   import { isKept } from "../../lib/edit.svelte";
@@ -46,9 +47,16 @@
   );
 
   async function record(body: BandEventInput): Promise<void> {
-    await ask(
-      client.POST("/api/bands/{band_id}/events", { params: { path: { band_id: id } }, body }),
-    );
+    const params = { path: { band_id: id } };
+    try {
+      await ask(client.POST("/api/bands/{band_id}/events", { params, body }));
+    } catch (problem) {
+      if (!(problem instanceof Problem) || !problem.unreachable) throw problem;
+      const title = `${body.kind.replaceAll("_", " ")}, ${band?.label ?? "band"}`;
+      await outbox.later({ kind: "event", band_id: id, body }, title, `#/rack/${id}`);
+      notice.say("Kept here; it is sent once the server answers.");
+      return;
+    }
     await load(id);
   }
 

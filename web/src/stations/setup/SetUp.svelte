@@ -1,6 +1,7 @@
 <script lang="ts">
   import { push } from "svelte-spa-router";
 
+  import { outbox } from "../../lib/outbox.svelte";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
@@ -19,6 +20,8 @@
 
   // The address or the job in hand names the card; reading it asks the server.
   $effect(() => {
+    // Also whenever something that waited was taken: it may be a step of this card.
+    void outbox.taken;
     if (id !== null) void card.load(id);
     else if (ticket.id !== null && !ticket.job) void ticket.reload().catch(() => undefined);
   });

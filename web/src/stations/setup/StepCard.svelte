@@ -111,6 +111,9 @@
     {/if}
   </div>
 {/if}
+{#if card.waiting[step.key]}
+  <p class="recorded" role="status">Kept here; it is sent once the server answers.</p>
+{/if}
 {#if settled && recordWords}<p class="recorded">Recorded: {recordWords}.</p>{/if}
 {#if setup.last?.notes[step.key]}
   <p class="recorded"><span class="soft">Noted last time:</span> {setup.last.notes[step.key]}</p>

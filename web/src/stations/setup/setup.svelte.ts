@@ -1,5 +1,6 @@
 import { ask, askPatiently, client, Problem, wordsOf } from "../../api/client";
 import type { FaultBody, SetupAnswer, SetupStep, StepBody } from "../../api/schema";
+import { outbox, type WaitingWrite } from "../../lib/outbox.svelte";
 import { shop } from "../../lib/shop.svelte";
 import { recall, remember } from "../../lib/storage";
 import { ticket } from "../../lib/ticket.svelte";
@@ -12,8 +13,6 @@ interface Draft {
   left: Figures;
   means: StepBody["means"];
 }
-
-const RETRY_MS = 3000;
 
 /** The card in hand: what is recorded, the step shown, and what was typed but not yet recorded. */
 export class SetupState {
@@ -41,7 +40,14 @@ export class SetupState {
     return state.check_again !== "" || (state.out.length > 0 && !state.allowed_by);
   }
 
+  /** What is kept here of this card and not sent yet, by step. */
+  get waiting(): Record<string, WaitingWrite> {
+    return this.answer ? outbox.stepsOf(this.answer.id) : {};
+  }
+
   settled(key: string): boolean {
+    const waits = this.waiting[key]?.write;
+    if (waits?.kind === "step") return waits.body.done || waits.body.skipped !== "";
     const state = this.answer?.steps[key];
     return Boolean((state?.done && !this.#open(state)) || state?.skipped);
   }
@@ -133,7 +139,7 @@ export class SetupState {
     };
     this.sending = true;
     try {
-      this.#take(await this.#send(answer.id, full));
+      await this.#sendOrKeep(answer, full);
       this.faults = [];
       this.refused = "";
       this.chosen = null;
@@ -143,7 +149,6 @@ export class SetupState {
       this.#drafts = rest;
       remember(`setup.${answer.id}`, rest);
       remember("who", this.who);
-      if (this.steps.find((s) => s.key === body.key)?.moves_saw) await shop.loadSaws();
       return true;
     } catch (problem) {
       this.faults = problem instanceof Problem ? problem.errors : [];
@@ -154,17 +159,21 @@ export class SetupState {
     }
   }
 
-  async #send(setup_id: number, body: StepBody): Promise<SetupAnswer> {
-    const path = { setup_id };
-    for (;;) {
-      try {
-        return await ask(client.POST("/api/setups/{setup_id}/steps", { params: { path }, body }));
-      } catch (problem) {
-        if (!(problem instanceof Problem) || !problem.unreachable) throw problem;
-        this.refused = "The server does not answer; this is kept here and sent again.";
-        await new Promise((done) => setTimeout(done, RETRY_MS));
-      }
+  /** A step goes to the server; where that is away, or others wait before it, it waits in order. */
+  async #sendOrKeep(answer: SetupAnswer, body: StepBody): Promise<void> {
+    const params = { path: { setup_id: answer.id } };
+    try {
+      if (outbox.count > 0) await outbox.send();
+      if (Object.keys(this.waiting).length > 0) throw new Problem("unreachable", "", 0);
+      this.#take(await ask(client.POST("/api/setups/{setup_id}/steps", { params, body })));
+    } catch (problem) {
+      if (!(problem instanceof Problem) || !problem.unreachable) throw problem;
+      const title = this.steps.find((s) => s.key === body.key)?.title ?? body.key;
+      const write = { kind: "step" as const, setup_id: answer.id, body };
+      await outbox.later(write, `${title}, card of job ${answer.job_id}`, `#/setup/${answer.id}`);
+      return;
     }
+    if (this.steps.find((s) => s.key === body.key)?.moves_saw) await shop.loadSaws();
   }
 
   async acknowledge(key: string, name: string): Promise<void> {

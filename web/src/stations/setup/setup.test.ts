@@ -491,7 +491,9 @@ describe("a reading out of its limits", () => {
     expect(screen.getByRole("alert").textContent).toContain("56 MPa left");
     const allow = screen.getByRole("button", { name: "Let it stay" });
     expect(allow.hasAttribute("disabled")).toBe(true);
-    await fireEvent.change(screen.getByLabelText("Who lets it stay"), { target: { value: "Odda" } });
+    await fireEvent.change(screen.getByLabelText("Who lets it stay"), {
+      target: { value: "Odda" },
+    });
     await fireEvent.input(screen.getByLabelText("Why"), { target: { value: "once" } });
     await fireEvent.click(allow);
     await waitFor(async () =>

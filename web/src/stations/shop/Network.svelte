@@ -9,6 +9,7 @@
   import Squares from "../../parts/pictures/Squares.svelte";
   import ShopPages from "./ShopPages.svelte";
 
+  const LOOK_EVERY_MS = 3000;
   const ROLES = [
     { key: "anyone", name: "anyone", note: "plans, runs, inspects; not the reserved steps" },
     { key: "authorised", name: "authorised", note: "the reserved steps too" },
@@ -34,6 +35,13 @@
       notice.fail(problem);
     }
   }
+
+  // While a code is open, whoever joins by it is shown.
+  $effect(() => {
+    if (!code) return;
+    const timer = setInterval(() => void take(ask(client.GET("/api/doors"))), LOOK_EVERY_MS);
+    return () => clearInterval(timer);
+  });
 
   const change = (device: DeviceLine, given: Given) =>
     take(
