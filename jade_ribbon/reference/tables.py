@@ -483,3 +483,38 @@ def band_columns() -> Mapping[str, BandColumn]:
 def band_words() -> tuple[BandWord, ...]:
     """Other words for steels, forms and looks."""
     return tuple(_rows("band_words", BandWord))
+
+
+@dataclass(frozen=True)
+class PageRow:
+    """A page of the interface: what it is called, where it is, and what it is for."""
+
+    key: str
+    title: str
+    called: tuple[str, ...]
+    place: str
+    help: str
+
+
+@dataclass(frozen=True)
+class HelpTerm:
+    """A term of the trade: what it is, why it matters, how it is measured."""
+
+    key: str
+    title: str
+    called: tuple[str, ...]
+    what: str
+    why: str
+    measure: str
+
+
+@lru_cache
+def pages() -> Mapping[str, PageRow]:
+    """Pages of the interface by key, stations first."""
+    return _keyed("pages", PageRow)
+
+
+@lru_cache
+def help_terms() -> Mapping[str, HelpTerm]:
+    """Terms of the glossary by key."""
+    return _keyed("help_terms", HelpTerm)

@@ -260,6 +260,7 @@ class JobRow(Base):
     band_id: Mapped[int | None] = mapped_column(ForeignKey("band.id"))
     stock_id: Mapped[int | None] = mapped_column(ForeignKey("stock.id"))
     state: Mapped[str] = mapped_column(String(12), default="planned")
+    note: Mapped[str] = mapped_column(server_default=text("''"), default="")
     created_at: Mapped[datetime]
     updated_at: Mapped[datetime]
     version: Mapped[int] = mapped_column(server_default=text("1"), default=1)

@@ -35,12 +35,12 @@ def test_pages_are_protected(client: FlaskClient) -> None:
 def test_an_unexpected_error_tells_nothing_inside(
     client: FlaskClient, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    from jade_ribbon.services import search
+    from jade_ribbon.services.search import find
 
     def broken(*_: object) -> None:
         raise RuntimeError("secret")
 
-    monkeypatch.setattr(search, "search", broken)
+    monkeypatch.setattr(find, "search", broken)
     response = client.get("/api/search?q=x")
     assert response.status_code == 500
     assert "secret" not in response.text

@@ -7,6 +7,7 @@ import pytest
 from jade_ribbon.core.bands.facts import band_facts, pitches_mm
 from jade_ribbon.core.choosing.catalogue import catalogue_candidates
 from jade_ribbon.core.choosing.told.cautions import LEVEL_ORDER, RULES
+from jade_ribbon.core.choosing.told.figures import TERMS
 from jade_ribbon.core.setup.card import readings_of
 from jade_ribbon.formats.job import JobFile, RulesFile
 from jade_ribbon.reference.tables import (
@@ -15,8 +16,10 @@ from jade_ribbon.reference.tables import (
     Steel,
     catalogue,
     caution_texts,
+    help_terms,
     house_rules,
     materials,
+    pages,
     setup_step_texts,
     steels,
     tooth_forms,
@@ -151,3 +154,18 @@ def test_steps_say_what_keeps_them_good_and_read_in_known_units() -> None:
         assert (step.good_for_h > 0) == (step.holds in ("band", "saw"))
         for reading in readings_of(step):
             assert reading.kind in ("thin", "length", "stress", "speed", "plain")
+
+
+def test_every_term_says_what_why_and_how_and_is_of_one_name() -> None:
+    titles = [t.title for t in help_terms().values()]
+    assert len(titles) == len(set(titles))
+    for term in help_terms().values():
+        for words in (term.what, term.why, term.measure):
+            assert words.endswith(".") and len(words) > 5, term.key
+    assert set(TERMS.values()) <= set(help_terms())
+
+
+def test_every_page_has_its_own_place_and_words() -> None:
+    places = [p.place for p in pages().values()]
+    assert len(places) == len(set(places)) and all(p.startswith("/") for p in places)
+    assert all(p.help.endswith(".") for p in pages().values())

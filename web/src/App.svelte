@@ -69,6 +69,7 @@
     "/rack/:id": BandPage,
     "/changes/:noun?/:id?": later(() => import("./stations/changes/Changes.svelte")),
     "/waiting": Waiting,
+    "/help/:key?": later(() => import("./stations/help/Help.svelte")),
     "/shop": Shop,
     "/shop/rules": later(() => import("./stations/shop/HouseRules.svelte")),
     "/shop/prices": later(() => import("./stations/shop/Prices.svelte")),
@@ -200,6 +201,7 @@
         {#if door.state?.here === "network"}
           <span class="device">{door.state.name}</span>
         {/if}
+        <a class="help" href="#/help">Help</a>
         <button type="button" aria-label="Find anything" onclick={() => (finding = true)}
           >Find</button
         >
@@ -272,7 +274,8 @@
   .tools {
     display: flex;
   }
-  .tools button {
+  .tools button,
+  .help {
     min-width: var(--touch);
     min-height: var(--touch);
     padding: 0 var(--s2);
@@ -281,6 +284,11 @@
     color: var(--ink-soft);
     text-decoration: underline;
     text-underline-offset: 0.25em;
+  }
+  .help {
+    display: inline-flex;
+    align-items: center;
+    justify-content: center;
   }
   .device {
     align-self: center;

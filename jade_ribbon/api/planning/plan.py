@@ -6,6 +6,7 @@ from jade_ribbon.api.operations import operation
 from jade_ribbon.services.planning import beside, outlines, plan, shopping
 from jade_ribbon.services.planning.answers import FeedFigures, PlanAnswer
 from jade_ribbon.services.planning.inputs import CompareInput, FeedInput, OutlineInput, PlanInput
+from jade_ribbon.services.planning.type_table import TypeLine, type_table
 
 
 @operation("POST", "/api/plan", answer=PlanAnswer, body=PlanInput, asks=True)
@@ -48,3 +49,9 @@ def shopping_list(session: Session) -> list[shopping.ShoppingLine]:
 def what_sways(session: Session, body: PlanInput) -> beside.SwayAnswer:
     """What each house rule costs here, and what would change the choice."""
     return beside.sway(session, body)
+
+
+@operation("GET", "/api/types", answer=list[TypeLine])
+def all_types(session: Session) -> list[TypeLine]:
+    """All band types to look through: built in, and the shop's own."""
+    return type_table(session)

@@ -10,9 +10,9 @@ from sqlalchemy.orm import Session
 from jade_ribbon.api.operations import operation
 from jade_ribbon.core.quantities.plausible import meant
 from jade_ribbon.formats.validation import Strict
-from jade_ribbon.services import search as finding
 from jade_ribbon.services import undo as undoing
 from jade_ribbon.services.edits import Edit
+from jade_ribbon.services.search import find as finding
 from jade_ribbon.services.shop import reference as tables
 from jade_ribbon.services.shop import settings as settings
 
@@ -47,6 +47,12 @@ def write_shop(session: Session, body: Edit) -> settings.Shop:
 def reference(session: Session) -> tables.Reference:
     """Materials, steels, tooth forms, house rules and words."""
     return tables.reference(session)
+
+
+@operation("GET", "/api/help", answer=tables.Help)
+def read_help(session: Session) -> tables.Help:
+    """A page for each station, and what the words mean."""
+    return tables.help_pages()
 
 
 class MeantInput(Strict):

@@ -7,7 +7,7 @@ from pydantic import Field, ValidationError, model_validator
 from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.formats.job import BandFile, CutFile, RulesFile
 from jade_ribbon.formats.validation import Strict, entry, faults_of
-from jade_ribbon.services.bodies import Id
+from jade_ribbon.services.bodies import Id, Words
 
 
 class WhatIf(Strict):
@@ -45,6 +45,7 @@ class JobInput(CutInput):
     """A job as saved: the cut, what it is called, and the saw it is for."""
 
     name: Annotated[str, Field(max_length=120)] = ""
+    note: Words = ""
     saw_id: Id | None = None
     band_id: Id | None = None
 

@@ -28,7 +28,7 @@ from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow
 CUT_KEYS = tuple(CutFile.model_fields)
 SLICE_KEYS = ("slice_mm", "billet_mm")
 """What the sentence says of slices beside the cut."""
-EDITED = (*CUT_KEYS, *SLICE_KEYS, "name", "rules", "saw_id", "band_id")
+EDITED = (*CUT_KEYS, *SLICE_KEYS, "name", "note", "rules", "saw_id", "band_id")
 JobEdit = edit_of(JobInput)
 STATES = ("planned", "ready", "running", "done")
 
@@ -39,6 +39,7 @@ class JobAnswer:
 
     id: int
     name: str
+    note: str
     operation: str
     material: str
     material_name: str
@@ -114,6 +115,7 @@ def _answer(
     return JobAnswer(
         id=row.id,
         name=row.name or f"Job {row.id}",
+        note=row.note,
         material_name=material.name if material else row.material,
         saw_name=saw,
         band_label=band,

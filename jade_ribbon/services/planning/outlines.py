@@ -46,7 +46,7 @@ class OutlineAnswer:
     too_wide: int
 
 
-def _probe(snapshot: Snapshot, saw: Saw) -> Job:
+def probe(snapshot: Snapshot, saw: Saw) -> Job:
     """A plain cut in dry hardwood: the radius depends on set and width alone."""
     cut = Cut(
         operation="curve",
@@ -63,7 +63,7 @@ def radius_card(session: Session) -> list[TurningBand]:
     snapshot = read_snapshot(session)
     if not snapshot.saws:
         return []
-    job = _probe(snapshot, core_saw(snapshot.saws[0]))
+    job = probe(snapshot, core_saw(snapshot.saws[0]))
     found = []
     for row in snapshot.bands:
         band: Candidate = candidate(row, snapshot.lives, None, None)

@@ -24,9 +24,11 @@ from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
 from jade_ribbon.formats.written import WrittenRules, written_rules
 from jade_ribbon.reference.tables import (
     PreflightRow,
+    help_terms,
     house_rules,
     materials,
     other_names,
+    pages,
     preflight,
     short_name,
     steels,
@@ -197,4 +199,45 @@ def reference(session: Session) -> Reference:
         preflight=list(preflight().values()),
         roughness=classes(),
         disclaimer=DISCLAIMER,
+    )
+
+
+@dataclass(frozen=True)
+class PageHelp:
+    """A page of the interface and what it is for."""
+
+    key: str
+    title: str
+    place: str
+    help: str
+
+
+@dataclass(frozen=True)
+class TermHelp:
+    """A term: what it is, why it matters, how it is measured."""
+
+    key: str
+    title: str
+    also: str
+    what: str
+    why: str
+    measure: str
+
+
+@dataclass(frozen=True)
+class Help:
+    """A page for each station, and the glossary."""
+
+    pages: list[PageHelp]
+    terms: list[TermHelp]
+
+
+def help_pages() -> Help:
+    """Help in working order, terms by their names."""
+    return Help(
+        pages=[PageHelp(p.key, p.title, p.place, p.help) for p in pages().values()],
+        terms=[
+            TermHelp(t.key, t.title, ", ".join(t.called), t.what, t.why, t.measure)
+            for t in sorted(help_terms().values(), key=lambda t: t.title.casefold())
+        ],
     )

@@ -141,6 +141,7 @@ const JOB = {
   stock_id: null,
   state: "planned",
   done_pieces: 0,
+  note: "",
   setup_id: null,
   updated_at: "2026-01-01T00:00:00Z",
   version: 3,

@@ -28,6 +28,7 @@ const BLANK: Draft = {
   throat_need_mm: null,
   last_face_sawn: false,
   name: "",
+  note: "",
   rules: {},
   what_if: null,
   saw_id: null,

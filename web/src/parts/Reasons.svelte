@@ -32,7 +32,12 @@
   $effect(() => box?.showModal());
 </script>
 
-<dialog bind:this={box} {onclose} aria-labelledby="reasons-title">
+<dialog
+  bind:this={box}
+  {onclose}
+  onclick={(e) => e.target === box && box?.close()}
+  aria-labelledby="reasons-title"
+>
   <header>
     <h2 id="reasons-title">{explained.title}</h2>
     <button type="button" class="close" onclick={() => box?.close()}>Close</button>
@@ -47,6 +52,11 @@
       </div>
     {/each}
   </dl>
+  {#if explained.term}
+    <p>
+      <a href="#/help/{explained.term}" onclick={() => box?.close()}>What it is, and how to tell</a>
+    </p>
+  {/if}
   <dl class="rests">
     <div>
       <dt>source</dt>

@@ -67,7 +67,10 @@ describe("what the choice leans on", () => {
 
 describe("band types", () => {
   it("adds a type of the shop's own, a constant pitch said once", async () => {
-    server({ "/api/band-types": { id: 3, label: "20 × 0.6 3 tpi", change_id: 9 } });
+    server({
+      "/api/types": [],
+      "/api/band-types": { id: 3, label: "20 × 0.6 3 tpi", change_id: 9 },
+    });
     vi.mocked(fetch).mockImplementationOnce(() =>
       Promise.resolve(new Response("[]", { headers: { "content-type": "application/json" } })),
     );

@@ -1,7 +1,7 @@
 """What each shown figure rests on: formula, inputs, source, uncertainty, house rule."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from jade_ribbon.core.choosing.at_the_cut import dullness_now, stability_factor
 from jade_ribbon.core.choosing.choose import Ranked
@@ -32,6 +32,23 @@ class Explained:
     source: str
     uncertainty: str
     rule: str
+    term: str = ""
+    """The word of the glossary that it is a figure of."""
+
+
+TERMS: Mapping[str, str] = {
+    "tension": "tension",
+    "speed": "speed",
+    "feed": "feed",
+    "teeth": "tpi",
+    "fill": "gullet",
+    "power": "power",
+    "push": "push",
+    "hours": "bending",
+    "cost": "life",
+    "radius": "radius",
+}
+"""The word of the glossary that each figure is of."""
 
 
 def _tension(best: Ranked, job: Job) -> Explained:
@@ -233,7 +250,7 @@ def _radius(best: Ranked, _: Job) -> Explained:
 
 def explain_figures(best: Ranked, job: Job) -> Mapping[str, Explained]:
     """Reasons of every figure shown for the chosen band."""
-    return {
+    found = {
         "tension": _tension(best, job),
         "speed": _speed(best, job),
         "feed": _feed(best, job),
@@ -245,3 +262,4 @@ def explain_figures(best: Ranked, job: Job) -> Mapping[str, Explained]:
         "cost": _cost(best, job),
         "radius": _radius(best, job),
     }
+    return {key: replace(told, term=TERMS[key]) for key, told in found.items()}

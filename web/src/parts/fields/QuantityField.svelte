@@ -13,6 +13,8 @@
     kind: Kind;
     /** Name in the core's table of usual values, for "did you mean". */
     usual?: string;
+    /** The word of the glossary that tells what it is. */
+    term?: string | undefined;
     /** Plain words on where to find the figure. */
     help?: string;
     /** Offers "don't know"; with the value then assumed, or null. */
@@ -29,6 +31,7 @@
     value,
     kind,
     usual = "",
+    term,
     help = "",
     unknown,
     onconfirm,
@@ -85,7 +88,10 @@
 </script>
 
 <div class="field" data-big={big}>
-  <label for={id}>{label}</label>
+  <span class="name">
+    <label for={id}>{label}</label>
+    {#if term}<a class="term" href="#/help/{term}" aria-label="What it is: {label}">what?</a>{/if}
+  </span>
   <span class="line">
     <input
       {id}
@@ -155,6 +161,18 @@
   }
   label {
     font-weight: 600;
+  }
+  .name {
+    display: flex;
+    gap: var(--s2);
+    align-items: baseline;
+  }
+  .term {
+    color: var(--ink-soft);
+    font-weight: 400;
+    /* Easily hit, without moving its neighbours. */
+    padding: 0.75rem var(--s2);
+    margin: -0.75rem 0;
   }
   .line {
     display: flex;

@@ -10,6 +10,12 @@
 
   const { onclose }: { onclose: () => void } = $props();
 
+  const PLACES: Record<string, string> = {
+    job: "/plan/",
+    band: "/rack/",
+    saw: "/shop/saws/",
+    stock: "/stock/",
+  };
   const latest = new Latest();
   let typed = $state("");
   let hits = $state<Hit[]>([]);
@@ -34,11 +40,12 @@
   function go(hit: Hit | undefined): void {
     if (!hit) return;
     box?.close();
-    if (hit.noun === "material") {
+    if (hit.place) void push(hit.place);
+    else if (hit.noun === "material") {
       ticket.change({ material: hit.key });
       void push("/plan");
     } else {
-      const place = { job: "/plan/", band: "/rack/", saw: "/shop/saws/" }[hit.noun] ?? "/plan/";
+      const place = PLACES[hit.noun] ?? "/plan/";
       void push(place + hit.key);
     }
   }
@@ -52,8 +59,13 @@
   }
 </script>
 
-<dialog bind:this={box} {onclose} aria-label="Find anything">
-  <label for="find">Find a job, band, saw or material</label>
+<dialog
+  bind:this={box}
+  {onclose}
+  onclick={(e) => e.target === box && box?.close()}
+  aria-label="Find anything"
+>
+  <label for="find">Find a record, page, step, rule or word</label>
   <input
     id="find"
     autofocus

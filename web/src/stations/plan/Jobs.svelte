@@ -5,11 +5,36 @@
   import type { JobAnswer, JobFile } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
+  import { recall, remember } from "../../lib/storage";
   import { ticket } from "../../lib/ticket.svelte";
   import Action from "../../parts/Action.svelte";
+  import { ORDERS, shownJobs, type JobFilter, type JobOrder } from "./jobList";
 
   let jobs = $state<JobAnswer[] | null>(null);
   let picker = $state<HTMLInputElement>();
+  const AT_FIRST = 40;
+  let filter = $state<JobFilter>(recall("jobs.filter", { text: "", saw: null, done: false }));
+  let order = $state<JobOrder>(recall("jobs.order", "newest"));
+  let most = $state(AT_FIRST);
+  const shown = $derived(shownJobs(jobs ?? [], filter, order));
+
+  function look(change: Partial<JobFilter>): void {
+    filter = { ...filter, ...change };
+    most = AT_FIRST;
+    remember("jobs.filter", { ...filter, text: "" });
+  }
+
+  async function rewrite(job: JobAnswer, change: { name?: string; note?: string }): Promise<void> {
+    const params = { path: { job_id: job.id } };
+    try {
+      const body = { version: job.version, ...change };
+      const saved = await ask(client.PATCH("/api/jobs/{job_id}", { params, body }));
+      if (ticket.id === job.id) ticket.take(saved);
+    } catch (problem) {
+      notice.fail(problem);
+    }
+    await load();
+  }
 
   async function load(): Promise<void> {
     jobs = await askPatiently(() => client.GET("/api/jobs"));
@@ -76,8 +101,47 @@
   />
 </header>
 {#if jobs}
+  <div class="filters">
+    <label>
+      Find a job
+      <input
+        value={filter.text}
+        autocomplete="off"
+        placeholder="name, note, material, saw …"
+        oninput={(e) => look({ text: e.currentTarget.value })}
+      />
+    </label>
+    <label>
+      Saw
+      <select
+        value={String(filter.saw)}
+        onchange={(e) => look({ saw: Number(e.currentTarget.value) || null })}
+      >
+        <option value="null">any</option>
+        {#each shop.saws as saw (saw.id)}<option value={String(saw.id)}>{saw.saw.name}</option
+          >{/each}
+      </select>
+    </label>
+    <label>
+      Sort by
+      <select
+        value={order}
+        onchange={(e) => {
+          order = e.currentTarget.value as JobOrder;
+          remember("jobs.order", order);
+        }}
+      >
+        {#each Object.entries(ORDERS) as [key, { name }] (key)}<option value={key}>{name}</option
+          >{/each}
+      </select>
+    </label>
+    <button type="button" aria-pressed={filter.done} onclick={() => look({ done: !filter.done })}
+      >done ones too</button
+    >
+    <p class="soft" role="status">{shown.length} of {jobs.length} jobs</p>
+  </div>
   <ul>
-    {#each jobs as job (job.id)}
+    {#each shown.slice(0, most) as job (job.id)}
       <li>
         <button type="button" class="open" onclick={() => open(job)}>
           <strong>{job.name}</strong>
@@ -98,11 +162,36 @@
           {#if job.saw_id}<Action href="/api/jobs/{job.id}/file">File</Action>{/if}
           <Action onclick={() => void remove(job)}>Delete</Action>
         </span>
+        <details class="words">
+          <summary>{job.note || "Name and note"}</summary>
+          <label
+            >Name<input
+              value={job.name}
+              maxlength="120"
+              onchange={(e) => void rewrite(job, { name: e.currentTarget.value })}
+            /></label
+          >
+          <label
+            >Note<textarea
+              rows="2"
+              maxlength="2000"
+              value={job.note}
+              onchange={(e) => void rewrite(job, { note: e.currentTarget.value })}
+            ></textarea></label
+          >
+        </details>
       </li>
     {:else}
-      <li class="soft">No job is saved yet. Write one as a sentence in Plan and save it.</li>
+      <li class="soft">
+        {jobs.length === 0
+          ? "No job is saved yet. Write one as a sentence in Plan and save it."
+          : "No job is like that."}
+      </li>
     {/each}
   </ul>
+  {#if shown.length > most}
+    <Action onclick={() => (most += AT_FIRST)}>{shown.length - most} more</Action>
+  {/if}
 {:else}
   <p class="soft">Reading the jobs …</p>
 {/if}
@@ -136,6 +225,49 @@
   }
   .acts {
     display: flex;
+    flex-wrap: wrap;
+  }
+  .filters {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4);
+    align-items: end;
+    padding-bottom: var(--s4);
+  }
+  label {
+    display: grid;
+    font-weight: 600;
+  }
+  .filters input,
+  .filters select,
+  .words input,
+  .words textarea {
+    min-height: var(--touch);
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+    font-weight: 400;
+  }
+  .filters button {
+    min-height: var(--touch);
+    padding: 0 var(--s3);
+    background: none;
+    border: 0;
+    border-bottom: var(--rule) solid var(--hairline);
+  }
+  .filters button[aria-pressed="true"] {
+    background: var(--jade-pale);
+    border-bottom-color: var(--jade);
+  }
+  .words {
+    grid-column: 1 / -1;
+  }
+  .words summary {
+    min-height: var(--touch);
+    display: flex;
+    align-items: center;
+    color: var(--ink-soft);
+    cursor: pointer;
   }
   @media (max-width: 900px) {
     li {

@@ -18,6 +18,7 @@
 
 <QuantityField
   label="Width"
+  term="width"
   kind="length"
   usual="width_mm"
   value={draft.width_mm as number | null}
@@ -27,6 +28,7 @@
 />
 <QuantityField
   label="Thickness"
+  term="thickness"
   kind="thin"
   usual="thickness_mm"
   value={draft.thickness_mm as number | null}
@@ -39,6 +41,7 @@
 {#if !continuous}
   <QuantityField
     label="Teeth per inch"
+    term="tpi"
     kind="plain"
     usual="tpi"
     value={draft.tpi_lo as number | null}
@@ -74,6 +77,7 @@
 </label>
 <QuantityField
   label="Set per side, measured"
+  term="set"
   kind="thin"
   usual="set_per_side_mm"
   value={draft.set_per_side_mm as number | null}

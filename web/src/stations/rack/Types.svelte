@@ -9,6 +9,7 @@
   import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import TypeTable from "./TypeTable.svelte";
   import TypeFields from "./TypeFields.svelte";
   import { pitchOf, type TypeDraft } from "./types";
   import type { Said } from "../../lib/units";
@@ -95,6 +96,8 @@
   Plan searches the built-in types and these. Gullet, set and kerf follow from the tables unless
   measured.
 </p>
+<TypeTable />
+<h2>Your own</h2>
 <ul>
   {#each types ?? [] as type (type.id)}
     <li>

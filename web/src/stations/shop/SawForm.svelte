@@ -223,6 +223,7 @@
           kind={field.kind}
           usual={field.usual}
           help={field.help}
+          term={field.term}
           value={valueOf(saw, field)}
           unknown={unknownOf(field)}
           onconfirm={confirmOf(assumedName(field))}

@@ -10,6 +10,8 @@ export interface SawField {
   readonly kind: Kind;
   readonly usual: string;
   readonly help: string;
+  /** The word of the glossary that tells what it is. */
+  readonly term?: string;
 }
 
 export const SAW_FIELDS: readonly SawField[] = [
@@ -71,6 +73,7 @@ export const SAW_FIELDS: readonly SawField[] = [
   },
   {
     key: "band_thickness_max_mm",
+    term: "thickness",
     label: "Thickest band",
     kind: "thin",
     usual: "thickness_mm",
@@ -78,6 +81,7 @@ export const SAW_FIELDS: readonly SawField[] = [
   },
   {
     key: "wheel_force_max_N",
+    term: "wheel_force",
     label: "Greatest force at the tensioned wheel",
     kind: "force",
     usual: "wheel_force_max_N",
@@ -85,6 +89,7 @@ export const SAW_FIELDS: readonly SawField[] = [
   },
   {
     key: "height_mm",
+    term: "guard",
     label: "Height under the guides",
     kind: "length",
     usual: "saw_height_mm",
@@ -99,6 +104,7 @@ export const SAW_FIELDS: readonly SawField[] = [
   },
   {
     key: "guide_span_base_mm",
+    term: "guides",
     label: "Guides apart, guard down on the table",
     kind: "length",
     usual: "guide_span_base_mm",
@@ -106,6 +112,7 @@ export const SAW_FIELDS: readonly SawField[] = [
   },
   {
     key: "motor_kW",
+    term: "power",
     label: "Motor",
     kind: "motor",
     usual: "motor_kW",
@@ -120,6 +127,7 @@ export const SAW_FIELDS: readonly SawField[] = [
   },
   {
     key: "feed_max_m_min",
+    term: "feed",
     label: "Fastest feed of the power feed or carriage",
     kind: "feed",
     usual: "feed_m_min",
@@ -127,6 +135,7 @@ export const SAW_FIELDS: readonly SawField[] = [
   },
   {
     key: "hand_force_N",
+    term: "push",
     label: "Push a person keeps up",
     kind: "force",
     usual: "hand_force_N",

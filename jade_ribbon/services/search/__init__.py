@@ -1,0 +1,1 @@
+"""Find anything: records, pages, steps, house rules, materials and terms."""
