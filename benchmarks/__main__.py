@@ -18,6 +18,7 @@ from flask.testing import FlaskClient
 from benchmarks import calibration
 from benchmarks.calibration import EXAMPLE
 from benchmarks.cut import bench_cut
+from benchmarks.phone import bench_phone
 from benchmarks.timing import report, timed
 from jade_ribbon.api.app import STATIC, create_app
 from jade_ribbon.core.choosing.choose import choose
@@ -111,9 +112,20 @@ def bench_plan(folder: Path) -> None:
         assert client.post("/api/plan/feed", json=body).status_code == 200
 
     report("feed handle moved", timed(drag, REQUESTS), 100)
+    bench_find(client)
+    bench_phone(file)
     bench_card(client)
     bench_cut(client)
     bench_writes(client)
+
+
+def bench_find(client: FlaskClient) -> None:
+    """Find, as it is typed: names, words with a slip, one letter."""
+    typed = ["K-07", "larch", "euopean", "tention", "feed per toth", "set", "k", "strakes"]
+    dice = random.Random(3)
+    client.get("/api/search?q=warm")
+    answers = timed(lambda: client.get(f"/api/search?q={dice.choice(typed)}"), REQUESTS)
+    report("Find, as it is typed", answers, 30)
 
 
 def coached(start: float, moves: Sequence[tuple[float, float]]) -> float | None:

@@ -3,6 +3,7 @@
 from pathlib import Path
 
 from flask import Flask, Response, jsonify, send_from_directory
+from flask_compress import Compress
 
 from jade_ribbon.api import views  # noqa: F401 - registers the operations
 from jade_ribbon.api.document import document
@@ -58,6 +59,8 @@ def make_app() -> Flask:
     mount_operations(app)
     _serve_pages(app)
     app.after_request(_protect)
+    # No secret stands in a body beside what somebody else may have put there.
+    Compress(app)
     return app
 
 

@@ -1,6 +1,6 @@
 <script lang="ts">
+  import { tick } from "svelte";
   import Router, { push, router } from "svelte-spa-router";
-  import { wrap } from "svelte-spa-router/wrap";
 
   import { away } from "./lib/away.svelte";
   import { door } from "./lib/door.svelte";
@@ -12,24 +12,12 @@
   import { day, time } from "./lib/units";
   import { backToShop, looksRound } from "./lib/yard";
   import { provide } from "./offline/provide";
+  import { ROUTES, titleOf, warm } from "./routes";
   import Finder from "./parts/shell/Finder.svelte";
   import NoticeLine from "./parts/shell/NoticeLine.svelte";
   import Ribbon from "./parts/shell/Ribbon.svelte";
   import Shortcuts from "./parts/shell/Shortcuts.svelte";
   import Ticket from "./parts/shell/Ticket.svelte";
-  import Waiting from "./stations/changes/Waiting.svelte";
-  import Inspect from "./stations/inspect/Inspect.svelte";
-  import Join from "./stations/join/Join.svelte";
-  import Jobs from "./stations/plan/Jobs.svelte";
-  import Plan from "./stations/plan/Plan.svelte";
-  import BandPage from "./stations/rack/BandPage.svelte";
-  import Rack from "./stations/rack/Rack.svelte";
-  import Run from "./stations/run/Run.svelte";
-  import SetUp from "./stations/setup/SetUp.svelte";
-  import SawForm from "./stations/shop/SawForm.svelte";
-  import Shop from "./stations/shop/Shop.svelte";
-  import Start from "./stations/start/Start.svelte";
-  import Stand from "./stations/shop/Stand.svelte";
 
   const STATIONS = [
     { key: "plan", name: "Plan" },
@@ -39,48 +27,6 @@
     { key: "rack", name: "Rack" },
     { key: "shop", name: "Shop" },
   ] as const;
-  // Loaded when opened: what is used at the saw comes with the page, this with a network.
-  const later = (page: () => Promise<object>) => {
-    const asked = () =>
-      page().catch(() => {
-        throw new Error("This page is loaded when it is first opened: try again with a network.");
-      });
-    return wrap({ asyncComponent: asked as Parameters<typeof wrap>[0]["asyncComponent"] });
-  };
-  const ROUTES = {
-    "/": Plan,
-    "/plan/:id?": Plan,
-    "/jobs": Jobs,
-    "/cutlist": later(() => import("./stations/stock/CutList.svelte")),
-    "/joinery": later(() => import("./stations/stock/Joinery.svelte")),
-    "/stock": later(() => import("./stations/stock/Stock.svelte")),
-    "/stock/:id": later(() => import("./stations/stock/StockPage.svelte")),
-    "/start": Start,
-    "/rack/new": Rack,
-    "/rack/list": later(() => import("./stations/rack/BringBands.svelte")),
-    "/rack/radius": later(() => import("./stations/rack/RadiusCard.svelte")),
-    "/rack/shopping": later(() => import("./stations/rack/Shopping.svelte")),
-    "/rack/types": later(() => import("./stations/rack/Types.svelte")),
-    "/shop/materials/:key?": later(() => import("./stations/shop/Materials.svelte")),
-    "/setup/:id?": SetUp,
-    "/run/:id?": Run,
-    "/inspect/:id?": Inspect,
-    "/rack": Rack,
-    "/rack/:id": BandPage,
-    "/changes/:noun?/:id?": later(() => import("./stations/changes/Changes.svelte")),
-    "/waiting": Waiting,
-    "/help/:key?": later(() => import("./stations/help/Help.svelte")),
-    "/shop": Shop,
-    "/shop/rules": later(() => import("./stations/shop/HouseRules.svelte")),
-    "/shop/prices": later(() => import("./stations/shop/Prices.svelte")),
-    "/shop/setting-up": later(() => import("./stations/shop/SettingUp.svelte")),
-    "/shop/about": later(() => import("./stations/shop/About.svelte")),
-    "/shop/network": later(() => import("./stations/shop/Network.svelte")),
-    "/shop/keeping": later(() => import("./stations/shop/Keeping.svelte")),
-    "/shop/saws/:id/stand": Stand,
-    "/shop/saws/:id": SawForm,
-    "*": Plan,
-  };
   const KEYS = [
     { key: "/", does: "find anything" },
     { key: "?", does: "these keys" },
@@ -108,9 +54,26 @@
     /^\/(rack\/\d+|stock\/\d+|shop\/saws\/[^/]+(\/stand)?|shop\/materials\/.+|setup\/\d+)$/;
   const record = $derived(RECORD.test(router.location) ? router.location : "");
   const words = $derived(ticket.band ? `Band in hand: ${ticket.band.label}` : "No band chosen");
-  const title = $derived(
-    STATIONS.find((s) => router.location.startsWith(`/${s.key}`))?.name ?? "Plan",
-  );
+  const title = $derived(titleOf(router.location));
+  /** Said politely when another page has come. */
+  let arrived = $state("");
+  let first = true;
+
+  /** Another page: it is told, and whoever goes by keys begins at its heading. */
+  async function came(): Promise<void> {
+    if (first) {
+      first = false;
+      warm();
+      return;
+    }
+    arrived = title;
+    await tick();
+    const heading = document.querySelector<HTMLElement>("#main h1");
+    const busy = document.activeElement;
+    if (!heading || (busy && busy !== document.body && busy.closest("#main"))) return;
+    heading.tabIndex = -1;
+    heading.focus({ preventScroll: true });
+  }
 
   // The theme is an attribute of the document, outside this component.
   $effect(() => {
@@ -125,9 +88,9 @@
   $effect(() => provide(ticket.job));
 
   async function begin(): Promise<void> {
-    await door.look();
+    // Both at once: over a slow network each question in turn is felt. One shut out has no shop.
+    await Promise.all([door.look(), shop.load()]);
     if (door.shut) return;
-    await shop.load();
     if (ticket.draft.saw_id === null && shop.saws[0]) ticket.begin(shop.saws[0].id);
   }
   void begin();
@@ -159,10 +122,13 @@
   }
 </script>
 
+<p class="unseen" aria-live="polite">{arrived}</p>
 <svelte:window onkeydown={key} onunhandledrejection={(e) => notice.fail(e.reason)} />
 
 {#if door.shut}
-  <Join {scanned} onjoined={() => void begin()} />
+  {#await import("./stations/join/Join.svelte") then { default: Join }}
+    <Join {scanned} onjoined={() => void begin()} />
+  {/await}
 {:else}
   <a
     class="skip no-print"
@@ -223,7 +189,7 @@
         <button type="button" onclick={() => void shop.load()}>Try again</button>
       {:else if shop.ready}
         {#key record}
-          <Router routes={ROUTES} />
+          <Router routes={ROUTES} onRouteLoaded={() => void came()} />
         {/key}
       {/if}
     </main>

@@ -4,6 +4,7 @@ import createClient from "openapi-fetch";
 import { away } from "../lib/away.svelte";
 import { say, type Said } from "../lib/units";
 import { looksRound } from "../lib/yard";
+import { fetchEarly } from "./early";
 import type { FaultBody, paths } from "./schema";
 import { writes } from "./writes";
 
@@ -11,7 +12,7 @@ export const client = createClient<paths>({
   baseUrl: globalThis.location.origin,
   // Sentences come with their quantities open: shop.words() says them in the units shown.
   headers: { Quantities: "open", ...(looksRound ? { "Jade-Yard": "sample" } : {}) },
-  fetch: (request) => globalThis.fetch(request),
+  fetch: fetchEarly,
 });
 
 client.use(writes);

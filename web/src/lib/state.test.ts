@@ -1,3 +1,4 @@
+import { fetchEarly } from "../api/early";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
 import { ask, askPatiently, Problem } from "../api/client";
@@ -140,5 +141,23 @@ describe("the notice", () => {
     expect([notice.text, notice.bad]).toEqual(["Not now.", true]);
     notice.close();
     expect(notice.text).toBe("");
+  });
+});
+
+describe("the first questions", () => {
+  it("are answered by what was asked early, once, and by the server where that failed", async () => {
+    const early = (body: string) => Promise.resolve(new Response(body));
+    window.jadeEarly = new Map([
+      ["/api/shop", early("early")],
+      ["/api/saws", Promise.resolve(null)],
+    ]);
+    vi.spyOn(globalThis, "fetch").mockImplementation(() => Promise.resolve(new Response("late")));
+    const ask = (path: string) =>
+      fetchEarly(new Request(`http://localhost${path}`)).then((r) => r.text());
+    expect(await ask("/api/shop")).toBe("early");
+    expect(await ask("/api/shop")).toBe("late");
+    expect(await ask("/api/saws")).toBe("late");
+    expect(await ask("/api/bands")).toBe("late");
+    delete window.jadeEarly;
   });
 });

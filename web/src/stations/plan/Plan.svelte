@@ -15,7 +15,6 @@
   import FeedScale from "../../parts/pictures/FeedScale.svelte";
   import Figure from "../../parts/Figure.svelte";
   import HeldBack from "../../parts/HeldBack.svelte";
-  import Start from "../start/Start.svelte";
   import Answer from "./Answer.svelte";
   import Beside from "./Beside.svelte";
   import OutlineDrop from "./OutlineDrop.svelte";
@@ -85,7 +84,7 @@
 
 <EditState edit={ticket.edit} />
 {#if shop.saws.length === 0}
-  <Start />
+  {#await import("../start/Start.svelte") then { default: Start }}<Start />{/await}
 {:else}
   <div class="plan" data-stale={plan.stale}>
     <Sentence faults={plan.faults} />
