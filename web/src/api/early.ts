@@ -5,6 +5,9 @@ declare global {
   }
 }
 
+// Told to early.js, should it come after this: then nothing is asked twice, or kept to be taken later.
+if (globalThis.window) window.jadeEarly ??= new Map();
+
 /** The answer that was asked for early, once; later questions go to the server. */
 export async function fetchEarly(request: Request): Promise<Response> {
   const waiting = globalThis.window?.jadeEarly;

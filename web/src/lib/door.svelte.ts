@@ -6,9 +6,10 @@ class Door {
   state = $state<DoorAnswer | null>(null);
 
   constructor() {
-    // Whatever was asked: a device shut out meanwhile is told at once, on whatever page it is.
+    // Whatever was asked: a device shut out meanwhile is told at once, on whatever page it is. What
+    // was asked before it joined may be answered after: the door itself is asked.
     globalThis.addEventListener?.(SHUT_OUT, () => {
-      if (this.state) this.state = { ...this.state, joined: false };
+      if (this.state?.joined) void this.look();
     });
   }
 

@@ -147,7 +147,7 @@ describe("the notice", () => {
 describe("the first questions", () => {
   it("are answered by what was asked early, once, and by the server where that failed", async () => {
     const early = (body: string) => Promise.resolve(new Response(body));
-    window.jadeEarly = new Map([
+    window.jadeEarly = new Map<string, Promise<Response | null>>([
       ["/api/shop", early("early")],
       ["/api/saws", Promise.resolve(null)],
     ]);

@@ -89,8 +89,8 @@
 
 <div class="field" data-big={big}>
   <span class="name">
-    <label for={id}>{label}</label>
-    {#if term}<a class="term" href="#/help/{term}" aria-label="What it is: {label}">what?</a>{/if}
+    <label for={id} id="{id}-name">{label}</label>
+    {#if term}<a class="term" href="#/help/{term}" aria-describedby="{id}-name">what?</a>{/if}
   </span>
   <span class="line">
     <input

@@ -50,6 +50,7 @@ describe("joining", () => {
 describe("a device shut out", () => {
   it("is told whatever it asked, and gives up nothing that waits to be sent", async () => {
     door.state = IN;
+    server({ "GET /api/door": SHUT });
     const heard = vi.fn();
     globalThis.addEventListener(SHUT_OUT, heard);
     const response = new Response(null, { status: 401 });
@@ -57,7 +58,7 @@ describe("a device shut out", () => {
     const failed = ask(Promise.resolve({ error, response })).catch((p: unknown) => p as Problem);
     expect(((await failed) as Problem).refuses).toBe(false);
     expect(heard).toHaveBeenCalled();
-    expect(door.shut).toBe(true);
+    await waitFor(() => expect(door.shut).toBe(true));
   });
 });
 
