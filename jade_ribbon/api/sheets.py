@@ -6,12 +6,13 @@ from pydantic import ValidationError
 from jade_ribbon.api.doors.doors import network
 from jade_ribbon.api.operations import MOST_ID, store
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.words import Said, quantity, said, sentence
 from jade_ribbon.formats import cut_marks
 from jade_ribbon.formats import setup_sheet as sheets
 from jade_ribbon.formats.radius_card import CardLine, pdf, svg
 from jade_ribbon.formats.validation import faults_of
 from jade_ribbon.services.errors import NotFoundError
-from jade_ribbon.services.planning.outlines import radius_card
+from jade_ribbon.services.planning.outlines import TurningBand, radius_card
 from jade_ribbon.services.setup.sheet import setup_sheet
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.services.stock.inputs import StockQuestion
@@ -19,24 +20,32 @@ from jade_ribbon.services.stock.photos import jpeg_of
 from jade_ribbon.services.stock.sheet import mark_sheet
 
 
+def _size(band: TurningBand) -> Said:
+    """A band's width and thickness."""
+    return sentence(quantity(band.width_mm, "length"), " x ", quantity(band.thickness_mm, "thin"))
+
+
 def card_sheet(kind: str) -> Response:
     """The radius card at true size, as svg or pdf."""
     if kind not in ("svg", "pdf"):
         raise NotFoundError("sheet", kind)
     with store().read() as session:
-        title = f"Radius card, {read_shop(session).name}"
+        shop = read_shop(session)
+        title = f"Radius card, {shop.name}"
         lines = [
             CardLine(
                 b.label,
-                f"{b.width_mm:g} x {b.thickness_mm:g}",
+                said(_size(b), shop.units),
                 b.tightest_mm,
                 b.comfortable_mm,
+                said(sentence(quantity(b.tightest_mm, "length")), shop.units),
+                said(sentence(quantity(b.comfortable_mm, "length")), shop.units),
             )
             for b in radius_card(session)
         ]
     if kind == "svg":
-        return Response(svg(lines, title), mimetype="image/svg+xml")
-    return Response(pdf(lines, title), mimetype="application/pdf")
+        return Response(svg(lines, title, shop.paper), mimetype="image/svg+xml")
+    return Response(pdf(lines, title, shop.paper), mimetype="application/pdf")
 
 
 def setup_pdf(setup_id: int) -> Response:
@@ -46,8 +55,8 @@ def setup_pdf(setup_id: int) -> Response:
     on = network()
     address = f"{on.address if on else request.host_url}#/setup/{setup_id}"
     with store().read() as session:
-        sheet = setup_sheet(session, setup_id, address)
-    return Response(sheets.pdf(sheet), mimetype="application/pdf")
+        sheet, paper = setup_sheet(session, setup_id, address), read_shop(session).paper
+    return Response(sheets.pdf(sheet, paper), mimetype="application/pdf")
 
 
 def marks_pdf(stock_id: int) -> Response:
@@ -65,8 +74,8 @@ def marks_pdf(stock_id: int) -> Response:
     except ValidationError as error:
         raise InputError(faults_of(error, StockQuestion)) from None
     with store().read() as session:
-        sheet = mark_sheet(session, stock_id, asked)
-    return Response(cut_marks.pdf(sheet), mimetype="application/pdf")
+        sheet, paper = mark_sheet(session, stock_id, asked), read_shop(session).paper
+    return Response(cut_marks.pdf(sheet, paper), mimetype="application/pdf")
 
 
 def photo_jpeg(photo_id: int) -> Response:

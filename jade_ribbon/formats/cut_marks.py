@@ -4,10 +4,12 @@ import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from jade_ribbon.formats.radius_card import A4_MM, MARGIN_MM, latin
+from jade_ribbon.formats.paper import FONT, SIZES_MM, Paper, printable
+from jade_ribbon.formats.paper import sheet as blank
+from jade_ribbon.formats.radius_card import MARGIN_MM
 
 NOTE = "True size: print at 100 %, and check the 100 mm line. Lay it along the end, face at 0."
-ROW_MM = A4_MM[0] - 2 * MARGIN_MM
+ROW_MM = SIZES_MM["a4"][0] - 2 * MARGIN_MM
 """Of the marks; a thicker billet goes on in the next row."""
 STRIP_MM = 14.0
 STRIPS_AT_MM = 42.0
@@ -22,7 +24,9 @@ class MarkedSlice:
     number: int
     from_mm: float
     to_mm: float
+    place: str
     words: str
+    """Where it lies and what it is, in the shop's units."""
 
 
 @dataclass(frozen=True)
@@ -55,16 +59,14 @@ def kerfs(slices: Sequence[MarkedSlice]) -> list[tuple[float, float]]:
     return [(a.to_mm, b.from_mm) for a, b in itertools.pairwise(slices) if b.from_mm > a.to_mm]
 
 
-def pdf(sheet: MarkSheet) -> bytes:
+def pdf(sheet: MarkSheet, paper: Paper = "a4") -> bytes:
     """The sheet as a PDF in true millimetres."""
-    from fpdf import FPDF
-
-    page = FPDF(unit="mm", format="A4")
+    page = blank(paper, sheet.title)
     page.set_auto_page_break(True, margin=MARGIN_MM)
     page.add_page()
-    page.set_font("Helvetica", size=16)
-    page.text(MARGIN_MM, 16, latin(sheet.title))
-    page.set_font("Helvetica", size=9)
+    page.set_font(FONT, size=16)
+    page.text(MARGIN_MM, 16, printable(sheet.title))
+    page.set_font(FONT, size=9)
     page.text(MARGIN_MM, 23, NOTE)
     page.set_line_width(0.3)
     page.line(MARGIN_MM, 30, MARGIN_MM + 100, 30)
@@ -82,15 +84,14 @@ def pdf(sheet: MarkSheet) -> bytes:
         for piece in sheet.slices:
             middle = (piece.from_mm + piece.to_mm) / 2.0
             if start <= middle < end:
-                page.set_font("Helvetica", size=9)
+                page.set_font(FONT, size=9)
                 page.text(x + middle - 1.5, top + STRIP_MM / 2.0 + 1.5, str(piece.number))
         top += STEP_MM
     page.set_y(top + 4)
-    page.set_font("Helvetica", size=11)
+    page.set_font(FONT, size=11)
     for line in sheet.lines:
-        page.multi_cell(0, LINE_MM, latin(line), new_x="LMARGIN", new_y="NEXT")
+        page.multi_cell(0, LINE_MM, printable(line), new_x="LMARGIN", new_y="NEXT")
     for piece in sheet.slices:
-        place = f"{piece.from_mm:.1f} to {piece.to_mm:.1f} mm"
-        words = f"{piece.number}:  {place},  {piece.to_mm - piece.from_mm:.1f} thick,  "
-        page.multi_cell(0, LINE_MM, latin(words + piece.words), new_x="LMARGIN", new_y="NEXT")
+        words = f"{piece.number}:  {piece.place},  "
+        page.multi_cell(0, LINE_MM, printable(words + piece.words), new_x="LMARGIN", new_y="NEXT")
     return bytes(page.output())

@@ -3,9 +3,11 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from jade_ribbon.formats.paper import FONT, Paper, printable
+from jade_ribbon.formats.paper import sheet as blank
+
 MARGIN_MM = 14.0
 CODE_MM = 26.0
-A4_MM = (210.0, 297.0)
 
 
 @dataclass(frozen=True)
@@ -33,42 +35,31 @@ class SetupSheet:
     address: str
 
 
-def _latin(text: str) -> str:
-    """The sheet's own font has the Western letters only."""
-    plain = {"≥": ">=", "−": "-", "♯": "#", "°": "°", "\u202f": " ", "–": "-", "’": "'"}
-    for odd, usual in plain.items():
-        text = text.replace(odd, usual)
-    return text.encode("latin-1", "replace").decode("latin-1")
-
-
-def pdf(sheet: SetupSheet) -> bytes:
-    """The sheet on A4; the steps shrink a little before a second page is begun."""
+def pdf(sheet: SetupSheet, paper: Paper = "a4") -> bytes:
+    """The sheet on one page; the steps shrink a little before a second page is begun."""
     for size in (9.0, 8.0, 7.2):
-        data, pages = _drawn(sheet, size)
+        data, pages = _drawn(sheet, size, paper)
         if pages == 1:
             break
     return data
 
 
-def _drawn(sheet: SetupSheet, size: float) -> tuple[bytes, int]:
-    from fpdf import FPDF  # heavy: only where a sheet is printed
-
-    page = FPDF(format="A4")
+def _drawn(sheet: SetupSheet, size: float, paper: Paper) -> tuple[bytes, int]:
+    page = blank(paper, sheet.title)
     page.set_auto_page_break(auto=True, margin=MARGIN_MM)
     page.set_margins(MARGIN_MM, MARGIN_MM, MARGIN_MM)
-    page.set_title(_latin(sheet.title))
     page.add_page()
     _code(page, sheet.address)
     _head(page, sheet)
     for step in sheet.steps:
         _step(page, step, size)
     page.ln(1.5)
-    page.set_font("helvetica", "B", size)
+    page.set_font(FONT, "B", size)
     page.cell(0, 4.5, "Cautions", new_x="LMARGIN", new_y="NEXT")
-    page.set_font("helvetica", "", size - 1)
-    page.multi_cell(0, 3.4, _latin(" · ".join(sheet.cautions)), new_x="LMARGIN", new_y="NEXT")
-    page.set_font("helvetica", "I", size - 1)
-    page.multi_cell(0, 3.6, _latin(sheet.disclaimer), new_x="LMARGIN", new_y="NEXT")
+    page.set_font(FONT, "", size - 1)
+    page.multi_cell(0, 3.4, printable(" · ".join(sheet.cautions)), new_x="LMARGIN", new_y="NEXT")
+    page.set_font(FONT, "", size - 1)
+    page.multi_cell(0, 3.6, printable(sheet.disclaimer), new_x="LMARGIN", new_y="NEXT")
     return bytes(page.output()), page.pages_count
 
 
@@ -78,7 +69,7 @@ def _code(page, address: str) -> None:  # type: ignore[no-untyped-def]
 
     matrix = segno.make(address, error="m", micro=False).matrix
     module = CODE_MM / (len(matrix) + 8)
-    left, top = A4_MM[0] - MARGIN_MM - CODE_MM + 4 * module, MARGIN_MM - 4 + 4 * module
+    left, top = page.w - MARGIN_MM - CODE_MM + 4 * module, MARGIN_MM - 4 + 4 * module
     page.set_fill_color(0, 0, 0)
     for y, row in enumerate(matrix):
         for x, dark in enumerate(row):
@@ -87,17 +78,17 @@ def _code(page, address: str) -> None:  # type: ignore[no-untyped-def]
 
 
 def _head(page, sheet: SetupSheet) -> None:  # type: ignore[no-untyped-def]
-    wide = A4_MM[0] - 2 * MARGIN_MM - CODE_MM - 2
-    page.set_font("helvetica", "B", 15)
-    page.multi_cell(wide, 6.5, _latin(sheet.title), new_x="LMARGIN", new_y="NEXT")
-    page.set_font("helvetica", "", 9)
-    page.multi_cell(wide, 4.5, _latin(sheet.under), new_x="LMARGIN", new_y="NEXT")
+    wide = page.w - 2 * MARGIN_MM - CODE_MM - 2
+    page.set_font(FONT, "B", 15)
+    page.multi_cell(wide, 6.5, printable(sheet.title), new_x="LMARGIN", new_y="NEXT")
+    page.set_font(FONT, "", 9)
+    page.multi_cell(wide, 4.5, printable(sheet.under), new_x="LMARGIN", new_y="NEXT")
     page.ln(1)
     for name, value in sheet.figures:
-        page.set_font("helvetica", "", 8)
-        page.cell(24, 5, _latin(name))
-        page.set_font("helvetica", "B", 10)
-        page.cell(wide - 24, 5, _latin(value), new_x="LMARGIN", new_y="NEXT")
+        page.set_font(FONT, "", 8)
+        page.cell(24, 5, printable(name))
+        page.set_font(FONT, "B", 10)
+        page.cell(wide - 24, 5, printable(value), new_x="LMARGIN", new_y="NEXT")
     page.set_y(max(page.get_y(), MARGIN_MM + CODE_MM - 4) + 1)
 
 
@@ -108,13 +99,13 @@ def _step(page, step: SheetStep, size: float) -> None:  # type: ignore[no-untype
     page.set_draw_color(0, 0, 0)
     page.rect(MARGIN_MM, top + 0.3, 3.4, 3.4)
     if step.done:
-        page.set_font("helvetica", "B", 9)
+        page.set_font(FONT, "B", 9)
         page.text(MARGIN_MM + 0.7, top + 3.1, "x")
     page.set_xy(MARGIN_MM + 5.5, top)
-    page.set_font("helvetica", "B", size)
+    page.set_font(FONT, "B", size)
     figure = f"   {step.figure}" if step.figure else ""
-    page.multi_cell(52, line + 0.5, _latin(step.title + figure), new_x="RIGHT", new_y="TOP")
-    page.set_font("helvetica", "", size - 1)
+    page.multi_cell(52, line + 0.5, printable(step.title + figure), new_x="RIGHT", new_y="TOP")
+    page.set_font(FONT, "", size - 1)
     text = f"{step.do} {step.check}" + (f"  [{step.left}]" if step.left else "")
-    page.multi_cell(0, line, _latin(text), new_x="LMARGIN", new_y="NEXT")
+    page.multi_cell(0, line, printable(text), new_x="LMARGIN", new_y="NEXT")
     page.set_y(max(page.get_y(), top + line + 1.2) + 0.5)

@@ -75,6 +75,7 @@ class ShopRow(Base):
     units: Mapped[str] = mapped_column(String(10))
     currency: Mapped[str] = mapped_column(String(8))
     gauge_length_mm: Mapped[float]
+    paper: Mapped[str] = mapped_column(String(8), server_default=text("'a4'"), default="a4")
     rules: Mapped[dict[str, Any]]
     rates: Mapped[dict[str, Any]]
     people: Mapped[list[str]]

@@ -4,20 +4,21 @@ import re
 
 import pytest
 
-from jade_ribbon.formats.radius_card import A4_MM, MARGIN_MM, CardLine, pdf, shown_on_paper, svg
+from jade_ribbon.formats.paper import SIZES_MM
+from jade_ribbon.formats.radius_card import MARGIN_MM, CardLine, pdf, shown_on_paper, svg
 
 LINES = [
-    CardLine("K-01", "6.35 x 0.64", 14.2, 17.7),
-    CardLine("K-10", "6.35 x 0.64", 14.3, 17.9),
-    CardLine("K-05", "19 x 0.81", 100.6, 125.8),
-    CardLine("M-01", "31.75 x 0.89", 260.0, 325.0),
+    CardLine("K-01", "6.35 x 0.64", 14.2, 17.7, "14.2 mm", "17.7 mm"),
+    CardLine("K-10", "6.35 x 0.64", 14.3, 17.9, "14.3 mm", "17.9 mm"),
+    CardLine("K-05", "19 x 0.81", 100.6, 125.8, "100.6 mm", "125.8 mm"),
+    CardLine("M-01", "31.75 x 0.89", 260.0, 325.0, "260.0 mm", "325.0 mm"),
 ]
 
 
 def test_only_what_fits_the_sheet_is_drawn_and_equals_share_a_line() -> None:
     kept = shown_on_paper(LINES)
     assert [c.label for c in kept] == ["K-01, K-10", "K-05"]
-    assert all(c.tightest_mm <= A4_MM[0] - 2 * MARGIN_MM for c in kept)
+    assert all(c.tightest_mm <= SIZES_MM["a4"][0] - 2 * MARGIN_MM for c in kept)
 
 
 def test_the_svg_is_in_true_millimetres_with_a_line_to_check() -> None:

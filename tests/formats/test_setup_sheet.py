@@ -5,7 +5,8 @@ import re
 
 import segno
 
-from jade_ribbon.formats.setup_sheet import A4_MM, MARGIN_MM, SetupSheet, SheetStep, pdf
+from jade_ribbon.formats.paper import SIZES_MM
+from jade_ribbon.formats.setup_sheet import MARGIN_MM, SetupSheet, SheetStep, pdf
 
 STEP = SheetStep(
     title="Tension",
@@ -41,7 +42,7 @@ def test_it_is_a4_with_its_margins() -> None:
     box = re.search(rb"/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]", pdf(SHEET))
     assert box is not None
     points = [float(v) for v in box.groups()]
-    assert [round(p * 25.4 / 72) for p in points] == [round(v) for v in A4_MM]
+    assert [round(p * 25.4 / 72) for p in points] == [round(v) for v in SIZES_MM["a4"]]
     assert MARGIN_MM >= 10
 
 

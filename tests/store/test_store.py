@@ -47,7 +47,8 @@ def test_check_constraints_stand_in_the_file(store: Store) -> None:
     migrate(store)
     with closing(sqlite3.connect(store.file)) as raw:
         for statement in (
-            "INSERT INTO shop VALUES (2,'x','metric','€',100,'{}','{}','[]','{}',1,'{}')",
+            "INSERT INTO shop (id,name,units,currency,gauge_length_mm,rules,rates,people) "
+            "VALUES (2,'x','metric','€',100,'{}','{}','[]')",
             "INSERT INTO band (label,width_mm,thickness_mm,form,steel,length_mm,place,state,note,"
             "arrived_at,sharpenings,edge_equivalent_m,edge_contact_m,total_contact_m,fouling,"
             "bending_share,runs) VALUES ('x',0,1,'a','b',1,'','rack','','2026-01-01',"

@@ -76,6 +76,7 @@ class ShopInput(Strict):
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
     units: Literal["metric", "inch"]
+    paper: Literal["a4", "letter"] = "a4"
     currency: Annotated[str, Field(min_length=1, max_length=8)]
     gauge_length_mm: Annotated[float, entry("gauge_length_mm")]
     rules: dict[str, str]

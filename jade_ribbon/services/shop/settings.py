@@ -36,6 +36,7 @@ class Shop:
     name: str
     units: Literal["metric", "inch"]
     currency: str
+    paper: Literal["a4", "letter"]
     gauge_length_mm: float
     guard_gap_mm: float
     rules: dict[str, str]
@@ -77,6 +78,7 @@ def read_shop(session: Session) -> Shop:
         name=row.name,
         units="inch" if row.units == "inch" else "metric",
         currency=row.currency,
+        paper="letter" if row.paper == "letter" else "a4",
         gauge_length_mm=row.gauge_length_mm,
         guard_gap_mm=float(row.rules.get("guard_gap_mm", Rules.guard_gap_mm)),
         rules=rules,
@@ -95,7 +97,7 @@ def write_shop(session: Session, given: ShopInput) -> Shop:
     session.flush()
     before = as_record(row)
     row.name, row.units, row.currency = given.name, given.units, given.currency
-    row.gauge_length_mm = given.gauge_length_mm
+    row.gauge_length_mm, row.paper = given.gauge_length_mm, given.paper
     row.rules = {**given.rules, "guard_gap_mm": given.guard_gap_mm}
     row.rates = given.rates.model_dump()
     row.people = given.people

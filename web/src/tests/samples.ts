@@ -202,6 +202,7 @@ export const SETTINGS = {
   currency: "€",
   gauge_length_mm: 100,
   guard_gap_mm: 10,
+  paper: "a4" as const,
   rules: { tension: "full", resaw_width: "frame", least_teeth: "3" },
   rates: {},
   people: ["Odda", "Brill"],

@@ -55,6 +55,15 @@
       ]}
       onchoose={units}
     />
+    <Choices
+      legend="Paper"
+      chosen={shop.settings.paper}
+      options={[
+        { key: "a4", name: "A4" },
+        { key: "letter", name: "Letter" },
+      ]}
+      onchoose={(paper) => void edit.save({ paper })}
+    />
     <QuantityField
       label="Length of your strain gauge"
       kind="length"
