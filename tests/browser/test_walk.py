@@ -2,10 +2,9 @@
 
 import re
 
-import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.conftest import CONTEXT, serious
+from tests.browser.conftest import CONTEXT
 
 
 def api(page: Page, address: str, path: str) -> object:
@@ -119,23 +118,3 @@ def test_a_phone_with_taps_and_a_lost_connection(browser: Browser, address: str)
     expect(page.get_by_role("region", name="The band")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     context.close()
-
-
-@pytest.mark.parametrize("theme", ["light", "dark"])
-def test_axe_finds_nothing_serious_on_any_station(page: Page, address: str, theme: str) -> None:
-    open_job(page, address, "Garboards for the ferry")
-    if theme == "dark":
-        page.keyboard.press("d")
-    expect(page.locator("html")).to_have_attribute("data-theme", theme)
-    bands = page.request.get(f"{address}/api/bands").json()
-    found: dict[str, list[str]] = {}
-    worn = max(bands, key=lambda b: b["runs"])["id"]
-    paths = ["plan", "setup", "run", "jobs", "rack", f"rack/{worn}", "shop", "shop/saws/2"]
-    paths += ["start", "shop/saws/new", "shop/rules", "shop/prices", "shop/setting-up"]
-    paths += ["shop/about", "shop/keeping", "rack/list", "rack/new"]
-    paths += ["shop/saws/1/stand", "rack/types", "changes", "waiting", "inspect", "cutlist"]
-    for path in paths:
-        page.goto(f"{address}/#/{path}")
-        page.wait_for_load_state("networkidle")
-        found[path] = serious(page)
-    assert {k: v for k, v in found.items() if v} == {}

@@ -8,6 +8,7 @@
   import { notice } from "./lib/notice.svelte";
   import { outbox } from "./lib/outbox.svelte";
   import { shop } from "./lib/shop.svelte";
+  import { recall, remember } from "./lib/storage";
   import { ticket } from "./lib/ticket.svelte";
   import { day, time } from "./lib/units";
   import { backToShop, looksRound } from "./lib/yard";
@@ -38,6 +39,7 @@
 
   let finding = $state(false);
   let listing = $state(false);
+  let oneKey = $state(recall("one-key", true));
 
   const shape = $derived(
     ticket.band && ticket.band.gullet_depth_mm > 0
@@ -107,7 +109,7 @@
   }
 
   function key(event: KeyboardEvent): void {
-    if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (!oneKey || typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
     const station = STATIONS[Number(event.key) - 1];
     if (event.key === "/") finding = true;
     else if (event.key === "?") listing = true;
@@ -167,6 +169,9 @@
         {#if door.state?.here === "network"}
           <span class="device">{door.state.name}</span>
         {/if}
+        {#if !oneKey}
+          <button type="button" onclick={() => (listing = true)}>Keys</button>
+        {/if}
         <a class="help" href="#/help">Help</a>
         <button type="button" aria-label="Find anything" onclick={() => (finding = true)}
           >Find</button
@@ -197,7 +202,15 @@
   <NoticeLine />
 {/if}
 {#if finding}<Finder onclose={() => (finding = false)} />{/if}
-{#if listing}<Shortcuts keys={KEYS} onclose={() => (listing = false)} />{/if}
+{#if listing}<Shortcuts
+    keys={KEYS}
+    on={oneKey}
+    onturn={(on) => {
+      oneKey = on;
+      remember("one-key", on);
+    }}
+    onclose={() => (listing = false)}
+  />{/if}
 
 <style>
   .page {
@@ -285,7 +298,7 @@
     left: var(--s3);
     top: var(--s3);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .page {
       margin-left: 0;
       padding: var(--s3) var(--s3) 8rem;

@@ -17,7 +17,7 @@
     border-top: var(--hair) solid var(--hairline);
   }
   /* On a phone the ribbon lies along the bottom. */
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .bar {
       bottom: calc(var(--ribbon-height) + env(safe-area-inset-bottom));
       padding-bottom: var(--s5);

@@ -284,12 +284,17 @@
   .full {
     fill: var(--brass-text);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     text {
       font-size: 22px;
     }
     .big {
       font-size: 30px;
+    }
+  }
+  @media (max-width: 22.5em) {
+    text {
+      font-size: 25px;
     }
   }
   figcaption {

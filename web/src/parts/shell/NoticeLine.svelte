@@ -47,7 +47,7 @@
     text-decoration: underline;
     text-underline-offset: 0.25em;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .notice:not([hidden]) {
       left: var(--s3);
       right: var(--s3);

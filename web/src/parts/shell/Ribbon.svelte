@@ -132,7 +132,7 @@
     color: var(--on-ribbon-soft);
     font-size: var(--text-small);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .ribbon {
       inset: auto 0 0 0;
       width: auto;

@@ -103,7 +103,7 @@
     text-overflow: ellipsis;
     white-space: nowrap;
   }
-  @media (max-width: 1000px) {
+  @media (max-width: 62.5em) {
     .ticket {
       flex-wrap: wrap;
       padding-block: var(--s1);

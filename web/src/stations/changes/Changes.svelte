@@ -162,7 +162,7 @@
   .act {
     text-align: right;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     ol > li {
       grid-template-columns: 1fr;
       gap: var(--s1);

@@ -160,7 +160,7 @@
   }
   .fields {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(14rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(14rem, 100%), 1fr));
     gap: var(--s4);
     padding: var(--s2) 0;
   }

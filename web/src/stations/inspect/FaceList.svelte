@@ -48,7 +48,7 @@
   .acts {
     display: flex;
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     .faces li {
       grid-template-columns: 1fr 1fr;
       gap: 0 var(--s3);

@@ -87,7 +87,7 @@
     gap: var(--s6);
     padding-top: var(--s3);
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     .two {
       grid-template-columns: 1fr;
     }

@@ -58,7 +58,7 @@
   legend,
   div {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(7rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(min(7rem, 100%), 1fr));
     gap: var(--s2);
     padding: var(--s1) 0 var(--s3);
   }

@@ -186,7 +186,7 @@
   dt {
     color: var(--ink-soft);
   }
-  @media (max-width: 480px) {
+  @media (max-width: 30em) {
     .figures {
       grid-template-columns: 1fr 1fr;
     }

@@ -185,7 +185,7 @@
 <style>
   .beside {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(22rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(min(22rem, 100%), 1fr));
     gap: var(--s5) var(--s6);
     padding-top: var(--s5);
     margin-top: var(--s4);

@@ -74,7 +74,7 @@
   }
   .grid {
     display: grid;
-    grid-template-columns: 9rem repeat(var(--n), minmax(8rem, 1fr));
+    grid-template-columns: 9rem repeat(var(--n), minmax(min(8rem, 100%), 1fr));
     gap: 0 var(--s5);
     overflow-x: auto;
   }

@@ -269,7 +269,7 @@
     color: var(--ink-soft);
     cursor: pointer;
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     li {
       grid-template-columns: 1fr auto auto;
     }

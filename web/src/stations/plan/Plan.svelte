@@ -286,7 +286,7 @@
   }
   .answer {
     display: grid;
-    grid-template-columns: minmax(20rem, 0.92fr) minmax(20rem, 1fr);
+    grid-template-columns: minmax(min(20rem, 46%), 0.92fr) minmax(min(20rem, 46%), 1fr);
     gap: var(--s6);
     padding-top: var(--s3);
     align-items: start;
@@ -364,7 +364,7 @@
   .cautions h2 {
     padding-bottom: var(--s2);
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     .answer {
       grid-template-columns: 1fr;
       gap: var(--s4);

@@ -285,7 +285,15 @@
     border: 0;
     font-weight: 650;
   }
-  @media (max-width: 720px) {
+  @media (pointer: coarse) {
+    /* A finger's width each, whatever the line. */
+    .part {
+      display: inline-block;
+      min-height: var(--touch);
+      min-width: var(--touch);
+    }
+  }
+  @media (max-width: 45em) {
     .panel {
       position: fixed;
       top: auto;

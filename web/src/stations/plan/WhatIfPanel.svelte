@@ -159,12 +159,12 @@
   }
   .sliders {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
     gap: 0 var(--s6);
   }
   label {
     display: grid;
-    grid-template-columns: 9rem 1fr 6rem;
+    grid-template-columns: minmax(5rem, 9rem) minmax(0, 1fr) minmax(4rem, 6rem);
     gap: var(--s3);
     align-items: center;
     min-height: var(--touch);

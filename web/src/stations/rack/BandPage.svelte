@@ -307,7 +307,7 @@
   .trouble {
     color: var(--brass-text);
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     li {
       grid-template-columns: 1fr auto auto;
       padding: var(--s2) 0;

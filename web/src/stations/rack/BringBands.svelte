@@ -157,7 +157,7 @@
   }
   .columns {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(10rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(10rem, 100%), 1fr));
     gap: var(--s3);
     padding: var(--s3) 0 var(--s4);
   }

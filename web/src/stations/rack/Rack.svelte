@@ -180,6 +180,7 @@
   }
   .edges {
     display: flex;
+    flex-wrap: wrap;
   }
   .edges button {
     min-height: var(--touch);
@@ -225,7 +226,7 @@
     color: var(--ink-soft);
     text-decoration: line-through;
   }
-  @media (max-width: 1100px) {
+  @media (max-width: 68.75em) {
     .bands a {
       grid-template-columns: 5rem 1fr 1fr;
       padding: var(--s2) 0;

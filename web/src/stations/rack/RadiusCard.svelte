@@ -118,7 +118,7 @@
     font-size: var(--text-large);
     font-weight: 700;
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     .card {
       grid-template-columns: 1fr;
     }

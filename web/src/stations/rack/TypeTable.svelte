@@ -194,7 +194,7 @@
     font-weight: 400;
     color: var(--ink-soft);
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     li {
       grid-template-columns: 1fr auto;
       padding: var(--s2) 0;

@@ -159,7 +159,7 @@
   }
   .fields {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(16rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(16rem, 100%), 1fr));
     gap: var(--s4);
     padding: var(--s4) 0;
   }
@@ -168,7 +168,7 @@
     flex-wrap: wrap;
     gap: var(--s4);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     li {
       grid-template-columns: 1fr auto auto;
     }

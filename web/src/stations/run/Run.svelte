@@ -359,12 +359,13 @@
   }
   .run {
     display: grid;
-    grid-template-columns: minmax(0, 1.4fr) minmax(18rem, 1fr);
+    grid-template-columns: minmax(0, 1.4fr) minmax(min(18rem, 40%), 1fr);
     gap: var(--s6);
     align-items: start;
   }
   .log {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: var(--s4);
     justify-items: start;
     border-top: var(--rule) solid var(--ink);
@@ -373,7 +374,7 @@
   .count {
     display: flex;
     align-items: center;
-    gap: var(--s5);
+    gap: clamp(var(--s2), 3vw, var(--s5));
   }
   .count button {
     width: 4.5rem;
@@ -385,7 +386,7 @@
     border-bottom: var(--rule) solid var(--jade);
   }
   .count p {
-    min-width: 9rem;
+    min-width: min(9rem, 30vw);
     text-align: center;
     font-size: var(--text-large);
   }
@@ -436,7 +437,7 @@
     gap: var(--s3);
     justify-items: start;
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     .run {
       grid-template-columns: 1fr;
     }

@@ -92,7 +92,7 @@
 <style>
   .fields {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(11rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(11rem, 100%), 1fr));
     gap: var(--s4);
   }
 </style>

@@ -130,7 +130,7 @@
   }
   .reading {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(13rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(min(13rem, 100%), 1fr));
     gap: var(--s3);
     align-items: start;
   }

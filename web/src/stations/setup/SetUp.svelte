@@ -123,6 +123,11 @@
   header {
     padding-bottom: var(--s3);
   }
+  h1 a {
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--touch);
+  }
   h1 strong,
   h1 a {
     font-weight: 650;
@@ -156,7 +161,7 @@
   .print-only {
     display: none;
   }
-  @media (max-width: 1000px) {
+  @media (max-width: 62.5em) {
     .card {
       grid-template-columns: minmax(0, 1fr);
       gap: var(--s3);

@@ -267,7 +267,7 @@
   .next .mono {
     margin-left: auto;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .record {
       position: static;
     }

@@ -86,7 +86,7 @@
     border-color: var(--jade);
     color: var(--on-jade);
   }
-  @media (max-width: 1000px) {
+  @media (max-width: 62.5em) {
     ol {
       display: flex;
       overflow-x: auto;

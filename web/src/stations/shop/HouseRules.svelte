@@ -75,7 +75,7 @@
     border-bottom: var(--rule) solid var(--ink);
     font-weight: 400;
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     .rule {
       grid-template-columns: 1fr;
       gap: var(--s1);

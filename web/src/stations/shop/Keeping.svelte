@@ -139,7 +139,7 @@
     align-items: center;
     padding-bottom: var(--s3);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     li {
       grid-template-columns: 1fr 1fr;
     }

@@ -241,7 +241,7 @@
     padding: var(--s2) 0;
     border-top: var(--hair) solid var(--hairline);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     tr {
       display: grid;
       padding: var(--s2) 0;

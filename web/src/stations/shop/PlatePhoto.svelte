@@ -41,6 +41,7 @@
 <style>
   .plate {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: var(--s2);
     padding-bottom: var(--s3);
   }
@@ -49,6 +50,7 @@
   }
   input {
     min-height: var(--touch);
+    width: 100%;
     max-width: 100%;
   }
   img {

@@ -31,7 +31,7 @@
 <style>
   .fields {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(15rem, 100%), 1fr));
     gap: var(--s4);
     padding: var(--s3) 0 var(--s5);
   }

@@ -268,7 +268,7 @@
   .fields,
   .choices {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(17rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(17rem, 100%), 1fr));
     gap: var(--s5) var(--s5);
     padding: var(--s4) 0;
     align-items: start;

@@ -48,7 +48,7 @@
   }
   .kinds {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(13rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(13rem, 100%), 1fr));
     gap: var(--s3);
     padding-top: var(--s3);
   }

@@ -171,7 +171,7 @@
 <style>
   .two {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
     gap: var(--s5);
     padding-bottom: var(--s3);
   }
@@ -194,7 +194,7 @@
   text {
     fill: var(--ink);
     font-family: var(--mono);
-    font-size: 13px;
+    font-size: 19px;
   }
   .point {
     display: flex;

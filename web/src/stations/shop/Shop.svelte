@@ -73,7 +73,7 @@
   li a:hover strong {
     text-decoration: underline;
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     li a {
       grid-template-columns: 1fr;
       gap: var(--s1);

@@ -97,7 +97,7 @@
   .wide {
     overflow-x: auto;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     svg {
       min-width: 40rem;
     }
@@ -130,7 +130,7 @@
     stroke: var(--steel);
   }
   text {
-    font: 14px var(--font);
+    font: 18px var(--font);
     fill: var(--ink);
   }
   .mm,

@@ -126,7 +126,7 @@
   .wide {
     overflow-x: auto;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     svg {
       min-width: 40rem;
     }
@@ -165,7 +165,7 @@
   }
   .mm {
     font-weight: 400;
-    font-size: 15px;
+    font-size: 19px;
   }
   .name {
     font: 15px var(--font);

@@ -324,7 +324,7 @@
 <style>
   .given {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(26rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(min(26rem, 100%), 1fr));
     gap: var(--s5);
   }
   table {
@@ -368,7 +368,7 @@
   }
   .losses {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(12rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(12rem, 100%), 1fr));
     gap: var(--s4);
     padding: var(--s3) 0;
   }
@@ -384,7 +384,7 @@
     color: var(--vermilion);
     font-weight: 600;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .given {
       grid-template-columns: 1fr;
     }

@@ -226,10 +226,10 @@
         <circle class="pin" cx={circleOf.radius_mm} cy={circle.pin.right_behind_mm} r="7" />
         <path class="band" d="M0 0v24" />
         <path class="line" d="M0 0H{circleOf.radius_mm}" />
-        <text style:font-size="{reach / 18}px" x={-throat - 30} y={-100}>column</text>
-        <text style:font-size="{reach / 18}px" x="12" y={reach / 8}>band</text>
+        <text style:font-size="{reach / 7}px" x={-throat - 30} y={-100}>column</text>
+        <text style:font-size="{reach / 7}px" x="12" y={reach / 8}>band</text>
         <text
-          style:font-size="{reach / 18}px"
+          style:font-size="{reach / 7}px"
           x={circleOf.radius_mm + 14}
           y={circle.pin.right_behind_mm - 12}>pin</text
         >
@@ -246,13 +246,13 @@
 <style>
   .two {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(22rem, 1fr));
+    grid-template-columns: repeat(auto-fit, minmax(min(22rem, 100%), 1fr));
     gap: var(--s6);
     padding: var(--s3) 0;
   }
   .fields {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(13rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(13rem, 100%), 1fr));
     gap: var(--s4);
     padding: var(--s3) 0;
     align-items: start;

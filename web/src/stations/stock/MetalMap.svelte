@@ -193,7 +193,7 @@
     border: 0;
     border-bottom: var(--rule) solid var(--ink);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     li {
       grid-template-columns: 6rem 1fr;
     }

@@ -117,7 +117,7 @@
     color: var(--jade);
     font-weight: 650;
   }
-  @media (max-width: 900px) {
+  @media (max-width: 56.25em) {
     li {
       grid-template-columns: 5rem 1fr auto;
     }

@@ -210,7 +210,7 @@
   }
   .fields {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(15rem, 100%), 1fr));
     gap: var(--s4);
     padding-bottom: var(--s4);
     align-items: start;

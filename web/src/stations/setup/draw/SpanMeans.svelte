@@ -106,11 +106,16 @@
   }
   text {
     fill: var(--ink);
-    font-size: 17px;
+    font-size: 21px;
   }
   .mono {
     font-family: var(--mono);
     font-weight: 700;
-    font-size: 20px;
+    font-size: 21px;
+  }
+  @media (max-width: 56.25em) {
+    text {
+      font-size: 24px;
+    }
   }
 </style>

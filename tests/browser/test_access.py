@@ -1,0 +1,190 @@
+"""Every page, width and theme: nothing serious, nothing cut off, nothing too small."""
+
+import json
+import re
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, Playwright, expect
+
+from jade_ribbon.demo.serving import CHROMIUM
+from tests.browser.conftest import CONTEXT, serious
+
+WIDTHS = (320, 390, 834, 1280)
+TOUCHED = 900
+"""Narrower than this a page is worked by fingers."""
+PAGES = (
+    "plan",
+    "setup",
+    "run",
+    "inspect",
+    "jobs",
+    "rack",
+    "rack/new",
+    "rack/list",
+    "rack/radius",
+    "rack/shopping",
+    "rack/types",
+    "rack/{worn}",
+    "stock",
+    "cutlist",
+    "joinery",
+    "shop",
+    "shop/saws/new",
+    "shop/saws/2",
+    "shop/saws/1/stand",
+    "shop/rules",
+    "shop/prices",
+    "shop/setting-up",
+    "shop/about",
+    "shop/network",
+    "shop/keeping",
+    "shop/materials",
+    "shop/materials/european_larch_dry",
+    "changes",
+    "waiting",
+    "start",
+    "help",
+    "help/kerf",
+    "nowhere",
+)
+MEASURED = """() => {
+  const shown = (e) => {
+    const r = e.getBoundingClientRect();
+    return r.width > 0 && r.height > 0 && !e.closest('.unseen') &&
+      getComputedStyle(e).visibility !== 'hidden';
+  };
+  const tiny = [], small = [];
+  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  while (walk.nextNode()) {
+    const e = walk.currentNode.parentElement;
+    if (!walk.currentNode.textContent.trim() || !shown(e) || e.closest('script,style,option'))
+      continue;
+    const svg = e.closest('svg');
+    const box = svg?.viewBox?.baseVal?.width;
+    const scale = box ? svg.getBoundingClientRect().width / box : 1;
+    const size = parseFloat(getComputedStyle(e).fontSize) * scale;
+    if (size < 11.5) tiny.push(`${walk.currentNode.textContent.trim().slice(0, 24)} ${size}`);
+  }
+  for (const e of document.querySelectorAll('button, summary, select, input')) {
+    if (!shown(e) || e.disabled) continue;
+    const label = e.closest('label');
+    const box = (/checkbox|radio/.test(e.type) && label ? label : e).getBoundingClientRect();
+    const name = (e.textContent || e.type).trim().slice(0, 24);
+    if (box.height < 43.5) small.push(`${name} ${box.height}`);
+  }
+  return {over: document.documentElement.scrollWidth - innerWidth, tiny, small};
+}"""
+
+
+@pytest.fixture(params=WIDTHS)
+def wide(request: pytest.FixtureRequest, browser: Browser, address: str) -> Iterator[Page]:
+    """A page of a width with a job in hand."""
+    view: dict[str, Any] = {"viewport": {"width": request.param, "height": 844}}
+    touched = request.param < TOUCHED
+    context = browser.new_context(**CONTEXT | view, has_touch=touched)
+    page = context.new_page()
+    jobs = page.request.get(f"{address}/api/jobs").json()
+    job = next(j for j in jobs if j["name"] == "Garboards for the ferry")
+    page.goto(f"{address}/#/plan/{job['id']}")
+    expect(page.get_by_role("region", name="The band")).to_be_visible()
+    yield page
+    context.close()
+
+
+def paths(page: Page, address: str) -> list[str]:
+    bands = page.request.get(f"{address}/api/bands").json()
+    worn = max(bands, key=lambda b: b["runs"])["id"]
+    return [path.format(worn=worn) for path in PAGES]
+
+
+def test_nothing_is_cut_off_or_too_small(wide: Page, address: str) -> None:
+    found: dict[str, Any] = {}
+    size = wide.viewport_size
+    assert size is not None
+    for path in paths(wide, address):
+        wide.goto(f"{address}/#/{path}")
+        wide.wait_for_load_state("networkidle")
+        told = wide.evaluate(MEASURED)
+        wrong = told["tiny"] + (told["small"] if size["width"] < TOUCHED else [])
+        if told["over"] > 0 or wrong:
+            found[path] = (told["over"], wrong[:4])
+    assert found == {}
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+def test_axe_finds_nothing_serious_on_any_page(wide: Page, address: str, theme: str) -> None:
+    if theme == "dark":
+        wide.keyboard.press("d")
+    expect(wide.locator("html")).to_have_attribute("data-theme", theme)
+    found: dict[str, list[str]] = {}
+    for path in paths(wide, address):
+        wide.goto(f"{address}/#/{path}")
+        wide.wait_for_load_state("networkidle")
+        found[path] = serious(wide)
+    assert {k: v for k, v in found.items() if v} == {}
+
+
+def test_text_twice_as_large_is_not_cut_off(
+    driver: Playwright, address: str, tmp_path: Path
+) -> None:
+    """The browser's own setting of its reader, not ours."""
+    profile = tmp_path / "Default"
+    profile.mkdir()
+    large = {"webkit": {"webprefs": {"default_font_size": 32}}}
+    (profile / "Preferences").write_text(json.dumps(large))
+    context = driver.chromium.launch_persistent_context(
+        tmp_path,
+        executable_path=CHROMIUM,
+        viewport={"width": 1280, "height": 800},
+        service_workers="block",
+    )
+    page = context.new_page()
+    page.goto(address)
+    assert page.evaluate("getComputedStyle(document.documentElement).fontSize") == "32px"
+    cut = {}
+    for path in paths(page, address):
+        page.goto(f"{address}/#/{path}")
+        page.wait_for_load_state("networkidle")
+        over = page.evaluate("document.documentElement.scrollWidth - innerWidth")
+        if over > 0:
+            cut[path] = over
+    context.close()
+    assert cut == {}
+
+
+def test_every_page_has_a_title_and_says_that_it_came(page: Page, address: str) -> None:
+    """A reader hears where it is; whoever goes by keys begins at the heading."""
+    page.goto(f"{address}/#/plan")
+    expect(page).to_have_title(re.compile("^Plan · "))
+    page.get_by_role("link", name="Rack", exact=True).press("Enter")
+    expect(page).to_have_title(re.compile("^Rack · "))
+    expect(page.locator("p.unseen[aria-live=polite]")).to_have_text("Rack")
+    page.keyboard.press("Escape")
+    page.goto(f"{address}/#/no/such/page")
+    expect(page.get_by_role("heading", name="There is no page at this address")).to_be_visible()
+
+
+def test_keys_of_one_letter_can_be_turned_off(page: Page, address: str) -> None:
+    page.goto(f"{address}/#/rack")
+    page.keyboard.press("?")
+    page.get_by_label("One key alone does this").uncheck()
+    page.get_by_role("button", name="Close").first.click()
+    page.keyboard.press("1")
+    expect(page.get_by_role("heading", name="Rack", exact=True)).to_be_visible()
+    page.reload()
+    page.get_by_role("button", name="Keys").click()
+    page.get_by_label("One key alone does this").check()
+    page.keyboard.press("Escape")
+    page.keyboard.press("1")
+    expect(page).to_have_title(re.compile("^Plan · "))
+
+
+def test_a_panel_closes_from_outside(page: Page, address: str) -> None:
+    page.goto(f"{address}/#/rack")
+    page.keyboard.press("/")
+    expect(page.get_by_role("dialog", name="Find anything")).to_be_visible()
+    page.mouse.click(5, 500)
+    expect(page.get_by_role("dialog", name="Find anything")).to_be_hidden()
