@@ -7,19 +7,20 @@ from collections.abc import Callable
 from functools import partial
 from pathlib import Path
 
-from attacks import clients, files, kills, phones, power, strangers
+from attacks import clients, files, kills, network, phones, power, strangers
 
 Attack = Callable[[Path, int], dict[str, object]]
 ATTACKS: dict[str, tuple[Attack, int]] = {
     "power": (power.attack, 300),
     "phones": (phones.attack, 20),
     "strangers": (strangers.attack, 20_000),
+    "network": (network.attack, 2_000),
     "files": (files.attack, 50_000),
     "kills": (kills.attack, 1_000),
     "clients": (lambda folder, seconds: clients.attack(folder, 32, seconds), 600),
 }
 """Each attack, and how often it is made (the clients: for so many seconds)."""
-MUST_BE_NONE = ("lost", "twice", "errors", "gone wrong", "over the limit")
+MUST_BE_NONE = ("lost", "twice", "errors", "let in", "gone wrong", "over the limit")
 MUST_BE_NONE_TOO = ("put elsewhere without asking",)
 
 

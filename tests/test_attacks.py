@@ -20,6 +20,7 @@ ROOT = Path(__file__).parents[1]
         ("power", 12),
         ("phones", 4),
         ("strangers", 1500),
+        ("network", 120),
         ("files", 1200),
         ("kills", 16),
         ("clients", 6),
