@@ -5,7 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect, sync_playwright
 
-from jade_ribbon.demo.serving import CHROMIUM, serving
+from jade_ribbon.demo.serving import CHROMIUM, free_port, running, serving
 from jade_ribbon.demo.world import make_world
 
 TARGET = Path("docs/screenshots")
@@ -45,12 +45,33 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as driver:
         file = Path(folder) / "yard.sqlite"
         make_world(file)
+        browser = driver.chromium.launch(executable_path=CHROMIUM)
+        context = browser.new_context(
+            viewport={"width": 1280, "height": 800}, color_scheme="light", service_workers="block"
+        )
+        page = context.new_page()
         with serving(file) as address:
-            browser = driver.chromium.launch(executable_path=CHROMIUM)
-            page = browser.new_page(viewport={"width": 1280, "height": 800})
-            page.emulate_media(color_scheme="light")
             shoot(page, address)
-            browser.close()
+        page.set_viewport_size({"width": 1280, "height": 800})
+        with serving(Path(folder) / "new.sqlite") as address:
+            settle(page, f"{address}/#/shop/saws/new")
+            page.get_by_role("button", name="Resaw").click()
+            page.screenshot(path=TARGET / "start.png")
+        network(page, Path(folder) / "new.sqlite")
+        browser.close()
+
+
+def network(page: Page, file: Path) -> None:
+    """What is reachable from where, and a code for a phone."""
+    port, secure, plain = free_port(), free_port(), free_port()
+    ports = ("--https-port", str(secure), "--http-port", str(plain))
+    more = ("--network", "--address", "127.0.0.7", *ports)
+    with running(file, port, *more, JADE_RIBBON_PASSPHRASE="copper kettle ninety"):
+        settle(page, f"http://127.0.0.1:{port}/#/shop/network")
+        page.get_by_role("button", name="Show a code").click()
+        page.get_by_text("Good once").wait_for()
+        page.evaluate("scrollTo(0, 260)")
+        page.screenshot(path=TARGET / "network.png")
 
 
 def shoot(page: Page, address: str) -> None:
@@ -64,8 +85,6 @@ def shoot(page: Page, address: str) -> None:
         "band": f"/rack/{band_named(page, address, 'K-07')}",
         "shop": "/shop",
         "changes": "/changes",
-        "radius-card": "/rack/radius",
-        "material": "/shop/materials/european_larch_dry",
     }
     for name, path in views.items():
         settle(page, f"{address}/#{path}")

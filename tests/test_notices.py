@@ -13,7 +13,7 @@ def test_every_locked_package_and_font_is_named_with_its_version() -> None:
     front = json.loads((ROOT / "web/package.json").read_text())["dependencies"]
     assert len(locked) > 20 and "svelte" in front
     for name, version in (*locked, *front.items()):
-        plain = re.escape(name).replace(r"\-", "[-_]")
+        plain = re.escape(name).replace(r"\-", "[-_.]")
         assert re.search(rf"^### {plain} {re.escape(version)}$", NOTICES, re.M | re.I), name
 
 

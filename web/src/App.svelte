@@ -298,6 +298,12 @@
     left: var(--s3);
     top: var(--s3);
   }
+  /* Where the ribbon has no foot to hold it. */
+  @media (min-width: 45.01em) {
+    .help {
+      display: none;
+    }
+  }
   @media (max-width: 45em) {
     .page {
       margin-left: 0;

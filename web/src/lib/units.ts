@@ -193,9 +193,12 @@ export function readQuantity(text: string, kind: Kind, units: Units): number | n
   return found.length === 1 ? (found[0] ?? null) : null;
 }
 
+/** The reader's own language, for days and times. */
+const READER = globalThis.navigator?.languages?.[0] ?? "en-GB";
+
 /** A day that reads the same everywhere: 20 Nov 2026. */
 export function day(at: string | Date): string {
-  return new Date(at).toLocaleDateString("en-GB", {
+  return new Date(at).toLocaleDateString(READER, {
     day: "numeric",
     month: "short",
     year: "numeric",
@@ -204,7 +207,7 @@ export function day(at: string | Date): string {
 
 /** The time of a day: 14:05. */
 export function time(at: string | Date): string {
-  return new Date(at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  return new Date(at).toLocaleTimeString(READER, { hour: "2-digit", minute: "2-digit" });
 }
 
 /** Seconds as people say them. */

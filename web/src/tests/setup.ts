@@ -1,3 +1,4 @@
+import "./language";
 import "fake-indexeddb/auto";
 
 import type { Reference } from "../api/schema";

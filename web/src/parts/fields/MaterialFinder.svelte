@@ -7,8 +7,10 @@
   interface Props {
     chosen: string;
     onchoose: (key: string) => void;
+    /** The whole table on a page of its own, and not a list to look through in place. */
+    whole?: boolean;
   }
-  const { chosen, onchoose }: Props = $props();
+  const { chosen, onchoose, whole = false }: Props = $props();
 
   let typed = $state("");
   const all = $derived(shop.reference?.materials ?? []);
@@ -37,7 +39,7 @@
       if (e.key === "Enter" && found[0]) onchoose(found[0].key);
     }}
   />
-  <div class="list">
+  <div class="list" data-whole={whole}>
     {#each groups as [group, materials] (group)}
       <h3>{group.replaceAll("_", " ")}</h3>
       <ul>
@@ -73,6 +75,9 @@
     max-height: 20rem;
     overflow-y: auto;
     padding-top: var(--s2);
+  }
+  .list[data-whole="true"] {
+    max-height: none;
   }
   h3 {
     color: var(--ink-soft);

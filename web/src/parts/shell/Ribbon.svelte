@@ -49,7 +49,11 @@
       </li>
     {/each}
   </ul>
-  <p class="keys" aria-hidden="true"><span>/ find</span><span>? keys</span></p>
+  <p class="keys">
+    <a href="#/help">Help</a><span aria-hidden="true">/ find</span><span aria-hidden="true"
+      >? keys</span
+    >
+  </p>
   <svg class="down" width="40" {height} aria-hidden="true">
     {#if band}<path d={teeth.across} />{:else}<path class="hair" d="M0.5 0V{height}" />{/if}
   </svg>
@@ -131,6 +135,12 @@
     display: grid;
     color: var(--on-ribbon-soft);
     font-size: var(--text-small);
+  }
+  .keys a {
+    display: flex;
+    align-items: center;
+    min-height: var(--touch);
+    color: var(--on-ribbon);
   }
   @media (max-width: 45em) {
     .ribbon {

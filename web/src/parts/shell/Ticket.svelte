@@ -37,7 +37,7 @@
     <span class="label">saw{tension}</span>
     <strong>{saw ?? "none chosen"}</strong>
   </a>
-  <a class="part" href={band?.band_id ? `#/rack/${band.band_id}` : "#/rack"}>
+  <a class="part whole" href={band?.band_id ? `#/rack/${band.band_id}` : "#/rack"}>
     <span class="label">band</span>
     <strong>{band ? band.label : (ticket.job?.band_label ?? "none yet")}</strong>
   </a>

@@ -369,6 +369,10 @@
       grid-template-columns: 1fr;
       gap: var(--s4);
     }
+    /* What to take and set comes first where one thing fits the screen. */
+    .answer > :first-child {
+      order: 1;
+    }
     .follow {
       column-gap: var(--s5);
     }

@@ -5,6 +5,7 @@
   import type { BandAnswer, BandEdit, NewBandInput } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { Edit } from "../../lib/edit.svelte";
+  import { toFirstFault } from "../../lib/faults";
   import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
   import Choices from "../../parts/fields/Choices.svelte";
@@ -117,6 +118,7 @@
     } catch (problem) {
       const known = problem instanceof Problem ? problem : null;
       faults = Object.fromEntries((known?.errors ?? []).map((f) => [f.path, f.message]));
+      void toFirstFault();
       general = known?.errors.some((f) => f.path in draft) ? "" : wordsOf(problem);
     }
   }

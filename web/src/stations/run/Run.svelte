@@ -65,6 +65,10 @@
       : undefined,
   );
   const last = $derived(outbox.last);
+  /** Pieces of this job that are written down here only: they are cut all the same. */
+  const unsent = $derived(
+    outbox.waiting.reduce((sum, { run }) => sum + (run.job_id === jobId ? run.pieces : 0), 0),
+  );
   const atSaw = $derived(card?.job_id === jobId ? (card?.at_the_saw ?? null) : null);
   const scale = $derived(atSaw?.scale ?? null);
   /** Where the feed stands in its window; null while neither is known. */
@@ -194,7 +198,9 @@
   <header>
     <h1>Run <strong>{ticket.name}</strong></h1>
     <p class="soft">
-      {ticket.job?.done_pieces ?? 0} of {ticket.draft.count} pieces logged
+      {(ticket.job?.done_pieces ?? 0) + unsent} of {ticket.draft.count} pieces logged{unsent > 0
+        ? `, ${unsent} of them not sent`
+        : ""}
       {#if setup?.job_id === jobId}
         · feed <strong class="mono">{shop.say(setup.card.feed_m_min, "feed")}</strong>, speed
         <strong class="mono">{shop.say(setup.card.speed_m_s, "speed")}</strong>, guard

@@ -9,6 +9,7 @@
   import { significant, type Said } from "../../lib/units";
   import { Edit } from "../../lib/edit.svelte";
   import EditState from "../../parts/EditState.svelte";
+  import ShopPages from "./ShopPages.svelte";
   import Action from "../../parts/Action.svelte";
   import MaterialFinder from "../../parts/fields/MaterialFinder.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
@@ -118,7 +119,7 @@
   }
 </script>
 
-<h1>{page ? page.name : "Materials"}</h1>
+<ShopPages title={page ? page.name : "Materials"} />
 {#if page}
   <p class="soft">
     {page.is_new ? `From ${page.base_name}.` : ""} The table’s figure stands beside yours; leave yours
@@ -151,7 +152,7 @@
     <Action disabled={!newName.trim()} onclick={() => void add()}>Add it</Action>
   </div>
 {:else}
-  <MaterialFinder chosen="" onchoose={(k) => void push(`/shop/materials/${k}`)} />
+  <MaterialFinder whole chosen="" onchoose={(k) => void push(`/shop/materials/${k}`)} />
   <p class="soft">
     {shop.reference?.materials.filter((m) => m.own).length ?? 0} with figures of this shop’s own.
   </p>

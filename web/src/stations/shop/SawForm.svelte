@@ -9,6 +9,7 @@
   import { ticket } from "../../lib/ticket.svelte";
   import type { Said } from "../../lib/units";
   import { Edit } from "../../lib/edit.svelte";
+  import { toFirstFault } from "../../lib/faults";
   import EditState from "../../parts/EditState.svelte";
   import Action from "../../parts/Action.svelte";
   import Choices from "../../parts/fields/Choices.svelte";
@@ -136,6 +137,7 @@
     } catch (problem) {
       const known = problem instanceof Problem ? problem : null;
       faults = Object.fromEntries((known?.errors ?? []).map((f) => [f.path, f.message]));
+      void toFirstFault();
       notice.fail(problem);
     }
   }
