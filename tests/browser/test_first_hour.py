@@ -56,6 +56,8 @@ def test_from_nothing_to_a_logged_run(page: Page, empty: str) -> None:
         hand.tap(page.get_by_role("button", name=re.compile(f"^{what}")))
     hand.tap(page.get_by_role("button", name=re.compile("^Log ")))
     expect(page.get_by_text("1 of 4 pieces logged")).to_be_visible()
+    expect(page.get_by_text("of them not sent")).to_be_hidden()
+    expect(page.get_by_role("link", name="1 not sent")).to_be_hidden()
     (band,) = page.request.get(f"{empty}/api/bands").json()
     assert band["runs"] == 1
     print(f"first hour: {hand.taps} taps, {hand.keys} keystrokes")

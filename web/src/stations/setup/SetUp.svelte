@@ -54,7 +54,8 @@
       <a class="mono" href="#/rack/{setup.band_id}">{setup.band_label}</a> for
       <strong>{setup.job_name}</strong>
     </h1>
-    <p class="soft">
+    <!-- Said politely as it changes: a step was taken, and what the saw is now. -->
+    <p class="soft" role="status">
       {card.done} of {card.steps.length} steps · the saw is
       <strong>{setup.tension_state === "on" ? "under tension" : "slack"}</strong>
       {#if setup.last}· {setup.band_label} last set up on it {day(setup.last.at)}{/if}
