@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import Any
 
 ROOT = Path(__file__).parent.parent
-COPIED = ("jade_ribbon", "benchmarks", "tests", "pyproject.toml")
+COPIED = ("jade_ribbon", "benchmarks", "attacks", "tests", "pyproject.toml")
 RUN = "from importlinter.cli import lint_imports_command as run; run()"
 
 
