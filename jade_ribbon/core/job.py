@@ -104,6 +104,13 @@ class Saw:
     hand_force_N: float = DEFAULT_HAND_FORCE_N
     wheels_out: bool = False
     """A truing found the wheels out of plane, and has not ended with them true."""
+    force_assumed: bool = False
+    """The frame's force is one usual for its kind of saw, and nobody has read it off."""
+
+    @property
+    def force_known(self) -> bool:
+        """Whether the frame's force is this saw's own, and no guess by its size or kind."""
+        return self.wheel_force_max_N is not None and not self.force_assumed
 
     @property
     def wheels(self) -> int:

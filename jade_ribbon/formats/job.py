@@ -373,7 +373,8 @@ def saw_record(saw: Saw) -> dict[str, Any]:
     """A saw as the job file writes it."""
     record = dataclasses.asdict(saw)
     drive = record.pop("drive")
-    del record["wheels_out"]  # what a truing of this saw found is no figure of the saw
+    for noted in ("wheels_out", "force_assumed"):
+        del record[noted]  # what is noted of a saw is no figure of it
     keys = (
         ("kind", "speeds_m_s")
         if saw.drive.kind == "fixed"

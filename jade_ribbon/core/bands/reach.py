@@ -38,6 +38,11 @@ def frame_force_N(saw: Saw) -> float:
     return assumed_frame_force_N(saw.smallest_wheel_mm)
 
 
+def guessed_frame(saw: Saw) -> str:
+    """What a frame of unknown force is taken for."""
+    return "light frame" if saw.wheel_force_max_N is None else "frame usual for its kind"
+
+
 GRIT_LEAST_SHARE = 0.1
 """A grit edge grinds with many small grains: it rubs under a tenth of the least bite of teeth."""
 

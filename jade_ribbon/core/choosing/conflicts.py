@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from jade_ribbon.core.bands.facts import BandFacts, tension_columns
-from jade_ribbon.core.bands.reach import frame_force_N
+from jade_ribbon.core.bands.reach import frame_force_N, guessed_frame
 from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.feed import FeedWindow, Limit
@@ -257,7 +257,7 @@ def _fits_force(facts: BandFacts, reachable_MPa: float, job: Job) -> Iterator[Re
         )
     low = facts.stress_low_MPa
     if low is not None and reachable_MPa < low:
-        assumed = "" if job.saw.wheel_force_max_N is not None else ", assumed for a light frame,"
+        assumed = "" if job.saw.force_known else f", assumed for a {guessed_frame(job.saw)},"
         yield Reason(
             "frame_force",
             sentence(

@@ -89,6 +89,17 @@ def save_setting_up(session: Session, edit: Edit) -> SettingUp:
     return write_setting_up(session, edit.onto(SettingUpInput, row.setting_up or {}, row.version))
 
 
+def check_device(session: Session, reserve: str) -> None:
+    """NotAllowedError from a device of anyone's use, for what this shop reserves."""
+    if reserve not in read_setting_up(session).reserved:
+        return
+    if session.info.get("role", "owner") == "anyone":
+        raise NotAllowedError(
+            f"{RESERVE_WORDS[reserve]} is reserved here, and this device joined for anyone's use: "
+            "do it on one that joined as authorised."
+        )
+
+
 def check_authorised(session: Session, reserve: str, name: str) -> None:
     """ConflictError unless the step is free to all, or an authorised person's name is given.
 
@@ -97,11 +108,7 @@ def check_authorised(session: Session, reserve: str, name: str) -> None:
     settings = read_setting_up(session)
     if not reserve or reserve not in settings.reserved:
         return
-    if session.info.get("role", "owner") == "anyone":
-        raise NotAllowedError(
-            f"{RESERVE_WORDS[reserve]} is reserved here, and this device joined for anyone's use: "
-            "do it on one that joined as authorised."
-        )
+    check_device(session, reserve)
     if name.strip() in settings.authorised and name.strip():
         return
     who = ", ".join(settings.authorised) or "nobody yet: name them in Shop"

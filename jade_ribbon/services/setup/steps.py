@@ -124,7 +124,7 @@ def _check_figures(step: SetupStep, given: StepInput) -> None:
 def _check_frame(found: Open, key: str, given: StepInput) -> None:
     """A tension left over what the frame holds is not recorded as done: slacken first."""
     reach = found.best.evaluation.reachable_MPa
-    known = found.job.saw.wheel_force_max_N is not None
+    known = found.job.saw.force_known
     left = given.left.get("stress_MPa")
     if key != "tension" or not given.done or left is None:
         return

@@ -54,7 +54,12 @@ def core_saw(row: SawRow) -> Saw:
     drive: dict[str, Any] = {
         k: tuple(v) if isinstance(v, list) else v for k, v in row.drive.items()
     }
-    return Saw(drive=Drive(**drive), wheels_out=row.wheels_out, **plain)
+    return Saw(
+        drive=Drive(**drive),
+        wheels_out=row.wheels_out,
+        force_assumed="wheel_force_max_N" in row.assumed,
+        **plain,
+    )
 
 
 def answer(row: SawRow, label: str | None) -> SawAnswer:

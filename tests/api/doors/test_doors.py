@@ -190,6 +190,8 @@ def test_a_reserved_step_is_done_on_an_authorised_device_only(
     refused = anyone.post(f"/api/setups/{setup}/steps", body)
     assert refused.status_code == 403
     assert "this device joined for anyone's use" in refused.get_json()["detail"]
+    around = anyone.post("/api/saws/1/mount", {"band_id": 1, "who": "Brill"})
+    assert around.status_code == 403, "no way round by mounting without a card"
     authorised = Phone(networked).join(shop, "authorised")
     assert authorised.post(f"/api/setups/{setup}/steps", body).status_code == 200
 

@@ -1,11 +1,14 @@
 """What a shop starts from: kinds of saw, a first job that fits, figures worked out."""
 
+import dataclasses
 import math
 
 import pytest
 
 from jade_ribbon.core.choosing.catalogue import catalogue_candidates
 from jade_ribbon.core.choosing.choose import choose
+from jade_ribbon.core.choosing.spread.spreads import job_spreads
+from jade_ribbon.core.choosing.told.explain import reasons
 from jade_ribbon.core.job import Cut, Job, Rates, Rules
 from jade_ribbon.core.mechanics.geometry import loop_length
 from jade_ribbon.core.quantities.errors import InputError
@@ -130,3 +133,30 @@ def test_usual_thickness_grows_with_width_and_is_one_of_the_table(steel: str | N
     assert min(known) <= min(found) and max(found) <= max(known)
     narrow, wide = min(t.width_mm for t in types), max(t.width_mm for t in types)
     assert usual_thickness_mm(narrow, steel) <= usual_thickness_mm(wide, steel)
+
+
+def test_a_force_that_its_kind_gave_is_no_surer_than_a_light_frame_s() -> None:
+    """An assumed figure makes no answer bolder: it is spread as widely, and said to be a guess."""
+    mill = next(k for k in starting_kinds() if k.key == "mill").saw
+    first = first_job(mill)
+    cut = Cut(
+        operation=first.operation,
+        material=materials()[first.material],
+        height_mm=first.height_mm,
+        length_mm=first.length_mm,
+        count=first.count,
+        finish=first.finish,
+        log_diameter_mm=first.log_diameter_mm,
+    )
+    guessed = dataclasses.replace(mill, force_assumed=True)
+    jobs = [
+        Job(saw=saw, cut=cut, rules=Rules(), rates=Rates(), bands=catalogue_candidates())
+        for saw in (mill, guessed)
+    ]
+    known, assumed = ({s.key: s for s in job_spreads(job)} for job in jobs)
+    assert "frame" not in known
+    assert assumed["frame"].source == "guess"
+    found = choose(jobs[1])
+    assert found.best is not None
+    words = " ".join(metric(r.text) for r in reasons(found.best, found, jobs[1]))
+    assert "usual for its kind" in words

@@ -88,7 +88,7 @@ def job_spreads(job: Job) -> tuple[Spread, ...]:
         Spread("side", "share of the push that goes aside", known.side_sd_ln, "table"),
     ]
     saw = job.saw
-    if saw.wheel_force_max_N is None:
+    if not saw.force_known:
         found.append(Spread("frame", "frame force", math.log(ASSUMED_FACTOR), "guess"))
     if job.cut.min_radius_mm is not None:
         turning = share_sd_ln(STEERING_SHARE)

@@ -1,6 +1,6 @@
 """The choice in words: why this band, which house rule chose what, what it costs."""
 
-from jade_ribbon.core.bands.reach import ASSUMED_FACTOR, frame_force_N
+from jade_ribbon.core.bands.reach import ASSUMED_FACTOR, frame_force_N, guessed_frame
 from jade_ribbon.core.choosing.at_the_cut import ANGLED_STABILITY_FACTOR
 from jade_ribbon.core.choosing.choose import STRESS_SHARE_WANTED, Choice, Ranked
 from jade_ribbon.core.choosing.conflicts import LIMIT_WORDS, Reason
@@ -34,10 +34,10 @@ def _width(best: Ranked, job: Job) -> Reason:
             quantity(e.comfortable_radius_mm, "length"),
             ".",
         )
-    elif job.saw.wheel_force_max_N is None:
+    elif not job.saw.force_known:
         text = sentence(
             f"Widest brought to {percent(e.stress_share)} of its tension, the frame's force "
-            "unknown and taken for a light frame: ",
+            f"unknown and taken for a {guessed_frame(job.saw)}: ",
             quantity(frame_force_N(job.saw), "force"),
             " at the wheel. To find it out, tension a wide band by the gauge until the spring's "
             "travel is used up, and record the wheel force that makes.",
@@ -123,9 +123,9 @@ def _tension(best: Ranked, job: Job) -> Reason:
     e = best.evaluation
     low, high = e.facts.stress_low_MPa or 0.0, e.facts.stress_high_MPa or 0.0
     reach: Said = "the frame reaches more than that"
-    if job.saw.wheel_force_max_N is None:
+    if not job.saw.force_known:
         reach = sentence(
-            "a light frame of this size reaches ",
+            f"a {guessed_frame(job.saw)} reaches ",
             quantity(e.reachable_MPa, "stress"),
             f" in it, which may be out by as much as {ASSUMED_FACTOR:g} times",
         )

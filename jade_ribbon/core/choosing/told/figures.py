@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+from jade_ribbon.core.bands.reach import guessed_frame
 from jade_ribbon.core.choosing.at_the_cut import dullness_now, stability_factor
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.choosing.conflicts import LIMIT_WORDS
@@ -53,8 +54,10 @@ TERMS: Mapping[str, str] = {
 
 def _tension(best: Ranked, job: Job) -> Explained:
     e = best.evaluation
-    known = job.saw.wheel_force_max_N is not None
-    reach = Input("frame gives" if known else "light frame gives", e.reachable_MPa, "MPa")
+    known = job.saw.force_known
+    reach = Input(
+        "frame gives" if known else f"{guessed_frame(job.saw)} gives", e.reachable_MPa, "MPa"
+    )
     return Explained(
         "Tension",
         e.stress_MPa,
