@@ -73,28 +73,48 @@ const PAGES: readonly PageOf[] = [
   {
     path: "/shop/materials/:key?",
     title: "Materials",
-    load: () => import("./stations/shop/Materials.svelte"),
+    load: () => import("./stations/shop/settings/Materials.svelte"),
   },
   {
     path: "/shop/rules",
     title: "House rules",
-    load: () => import("./stations/shop/HouseRules.svelte"),
+    load: () => import("./stations/shop/settings/HouseRules.svelte"),
   },
-  { path: "/shop/prices", title: "Prices", load: () => import("./stations/shop/Prices.svelte") },
+  {
+    path: "/shop/prices",
+    title: "Prices",
+    load: () => import("./stations/shop/settings/Prices.svelte"),
+  },
   {
     path: "/shop/setting-up",
     title: "Setting up",
-    load: () => import("./stations/shop/SettingUp.svelte"),
+    load: () => import("./stations/shop/settings/SettingUp.svelte"),
   },
-  { path: "/shop/about", title: "This shop", load: () => import("./stations/shop/About.svelte") },
-  { path: "/shop/network", title: "Network", load: () => import("./stations/shop/Network.svelte") },
-  { path: "/shop/keeping", title: "Copies", load: () => import("./stations/shop/Keeping.svelte") },
+  {
+    path: "/shop/about",
+    title: "This shop",
+    load: () => import("./stations/shop/settings/About.svelte"),
+  },
+  {
+    path: "/shop/network",
+    title: "Network",
+    load: () => import("./stations/shop/keeping/Network.svelte"),
+  },
+  {
+    path: "/shop/keeping",
+    title: "Copies",
+    load: () => import("./stations/shop/keeping/Keeping.svelte"),
+  },
   {
     path: "/shop/saws/:id/stand",
     title: "The saw as it stands",
-    load: () => import("./stations/shop/Stand.svelte"),
+    load: () => import("./stations/shop/saw/Stand.svelte"),
   },
-  { path: "/shop/saws/:id", title: "A saw", load: () => import("./stations/shop/SawForm.svelte") },
+  {
+    path: "/shop/saws/:id",
+    title: "A saw",
+    load: () => import("./stations/shop/saw/SawForm.svelte"),
+  },
   {
     path: "/changes/:noun?/:id?",
     title: "Changes",

@@ -18,6 +18,16 @@ import { takeRules } from "./written";
 
 type Theme = "light" | "dark";
 
+/** What a band type is named by. */
+export interface TypeSizes {
+  readonly width_mm: number;
+  readonly thickness_mm: number;
+  readonly tpi_lo: number | null;
+  readonly tpi_hi: number | null;
+  readonly form: string;
+  readonly steel: string;
+}
+
 /** Settings, tables and saws that every station reads, loaded once and kept fresh by its edits. */
 class ShopState {
   settings = $state<Shop | null>(null);
@@ -83,6 +93,20 @@ class ShopState {
   /** Its tooth form, likewise. */
   form(key: string): string {
     return this.reference?.forms.find((f) => f.key === key)?.short ?? key.replaceAll("_", " ");
+  }
+
+  /** A band type by what it is, its sizes in the shop's units. */
+  typeName(type: TypeSizes): string {
+    const { tpi_lo: coarse, tpi_hi: fine } = type;
+    const pitch = coarse === null || coarse === fine ? coarse : `${coarse}–${fine}`;
+    const size = `${this.number(type.width_mm, "length")} × ${this.number(type.thickness_mm, "thin")}`;
+    const teeth = pitch === null ? "continuous" : `${pitch} tpi`;
+    return `${size} ${this.unit("length")}, ${teeth} ${this.form(type.form)} ${this.steel(type.steel)}`;
+  }
+
+  /** A band by its label; one that is not on the rack by what it is. */
+  bandName(band: TypeSizes & { band_id: number | null; label: string }): string {
+    return band.band_id === null ? this.typeName(band) : band.label;
   }
 
   turnUnits(): void {

@@ -73,13 +73,26 @@ export function unitSize(kind: Kind, units: Units): number {
   return UNITS[units][kind].size;
 }
 
+/** The reader's own language, for numbers, days and times. */
+const READER = globalThis.navigator?.languages?.[0] ?? "en-GB";
+const POINT =
+  new Intl.NumberFormat(READER).formatToParts(1.5).find((part) => part.type === "decimal")?.value ??
+  ".";
+/** A figure with the decimal sign that its reader writes. */
+const written = (figure: string) => (POINT === "." ? figure : figure.replace(".", POINT));
+
+/** A number with so many places after the decimal sign. */
+export function fixed(value: number, places: number): string {
+  return Number.isFinite(value) ? written(value.toFixed(places)) : "–";
+}
+
 /** A number with so many significant digits, without exponent or trailing zeros. */
 export function significant(value: number, digits: number, keepZeros = false): string {
   if (!Number.isFinite(value)) return "–";
   if (value === 0) return "0";
   const places = Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value))));
-  const fixed = value.toFixed(Math.min(places, 6));
-  return fixed.includes(".") && !keepZeros ? fixed.replace(/\.?0+$/, "") : fixed;
+  const shown = value.toFixed(Math.min(places, 6));
+  return written(shown.includes(".") && !keepZeros ? shown.replace(/\.?0+$/, "") : shown);
 }
 
 /** A figure no surer than so many digits: 6331 with two is 6300. */
@@ -128,8 +141,8 @@ export function span(low: number, high: number, kind: Kind, units: Units): strin
   if (!(quarter > 0)) return number(low, kind, units);
   const places = Math.min(Math.max(0, -Math.floor(Math.log10(quarter))), kind === "plain" ? 2 : 3);
   const step = 10 ** Math.max(0, Math.floor(Math.log10(quarter)));
-  const [from, to] = [low, high].map((v) => (Math.round(v / size / step) * step).toFixed(places));
-  const near = [low, high].map((v) => (v / size).toFixed(places));
+  const [from, to] = [low, high].map((v) => fixed(Math.round(v / size / step) * step, places));
+  const near = [low, high].map((v) => fixed(v / size, places));
   const [a, b] = places > 0 ? near : [from, to];
   return a === b ? (a ?? "") : `${a}–${b}`;
 }
@@ -141,7 +154,15 @@ export function withDoubt(value: number, doubt: number, kind: Kind, units: Units
   if (!(shown > 0)) return quantity(value, kind, units);
   const places = Math.min(Math.max(0, -Math.floor(Math.log10(shown))), 6);
   const middle = (value / size).toFixed(places).replace(/^-(0(\.0*)?)$/, "$1");
-  return `${middle} ± ${shown.toFixed(places)} ${name}`.trim();
+  return `${written(middle)} ± ${fixed(shown, places)} ${name}`.trim();
+}
+
+/** A number as it stands in a field: as its reader writes it, where that can be read one way only. */
+export function fieldNumber(value: number, kind: Kind, units: Units): string {
+  const text = number(value, kind, units);
+  return POINT === "." || readings(text, kind, units).length === 1
+    ? text
+    : text.replace(POINT, ".");
 }
 
 /** A quantity with its unit. */
@@ -193,9 +214,6 @@ export function readQuantity(text: string, kind: Kind, units: Units): number | n
   return found.length === 1 ? (found[0] ?? null) : null;
 }
 
-/** The reader's own language, for days and times. */
-const READER = globalThis.navigator?.languages?.[0] ?? "en-GB";
-
 /** A day that reads the same everywhere: 20 Nov 2026. */
 export function day(at: string | Date): string {
   return new Date(at).toLocaleDateString(READER, {
@@ -203,6 +221,11 @@ export function day(at: string | Date): string {
     month: "short",
     year: "numeric",
   });
+}
+
+/** A month with the end of its year: Nov 26. */
+export function month(at: string | Date): string {
+  return new Date(at).toLocaleDateString(READER, { month: "short", year: "2-digit" });
 }
 
 /** The time of a day: 14:05. */
@@ -227,7 +250,7 @@ export function percent(share: number): string {
 }
 
 export function money(amount: number, currency: string): string {
-  return `${currency} ${amount.toFixed(2)}`;
+  return `${currency} ${fixed(amount, 2)}`;
 }
 
 /** How long ago a time was. */

@@ -136,9 +136,10 @@ describe("band types", () => {
   it("stand beside each other once two are chosen", async () => {
     server({ "GET /api/types": TYPES });
     render(TypeTable);
-    await fireEvent.click(await screen.findByRole("button", { name: "Compare type 0" }));
+    const [first, second] = await screen.findAllByRole("button", { name: /^Compare .* mm, 6 tpi/ });
+    await fireEvent.click(first!);
     expect(screen.queryByRole("table")).toBeNull();
-    await fireEvent.click(screen.getByRole("button", { name: "Compare type 1" }));
+    await fireEvent.click(second!);
     expect(screen.getByRole("row", { name: /tightest radius 60 mm 200 mm/ })).toBeTruthy();
     expect(screen.getByText("2 on the rack")).toBeTruthy();
   });

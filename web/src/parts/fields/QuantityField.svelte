@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Latest } from "../../lib/latest";
   import { shop } from "../../lib/shop.svelte";
-  import { readings, type Kind, type Said } from "../../lib/units";
+  import { fieldNumber, readings, type Kind, type Said } from "../../lib/units";
   import { unread } from "../../lib/unread.svelte";
 
   import Assumed from "./Assumed.svelte";
@@ -43,7 +43,7 @@
 
   const id = $props.id();
   let typed = $state<string | null>(null);
-  const text = $derived(typed ?? (value === null ? "" : shop.number(value, kind)));
+  const text = $derived(typed ?? (value === null ? "" : fieldNumber(value, kind, shop.units)));
   /** What it may be: one value, two where a comma is either, none where it cannot be read. */
   const may = $derived(
     typed === null || typed.trim() === "" ? null : readings(typed, kind, shop.units),

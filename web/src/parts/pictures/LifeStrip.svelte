@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { BandPage } from "../../api/schema";
   import { lifeStrip } from "../../drawings/lifeStrip";
-  import { percent } from "../../lib/units";
+  import { month, percent } from "../../lib/units";
 
   const { page }: { page: BandPage } = $props();
 
@@ -72,9 +72,7 @@
         <text class="letter" x={x + 3} y="10">{LETTER[event.kind]}</text>
       {/each}
       {#each strip.years as year (year.getTime())}
-        <text x={strip.x(year)} y={H + 22} text-anchor="middle"
-          >{year.toLocaleDateString("en-GB", { month: "short", year: "2-digit" })}</text
-        >
+        <text x={strip.x(year)} y={H + 22} text-anchor="middle">{month(year)}</text>
       {/each}
       {#if strip.fan}<text x={width - 70} y={H + 22} text-anchor="end">what is left</text>{/if}
     </g>

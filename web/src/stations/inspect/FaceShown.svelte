@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { FaceAnswer, FacePage } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
+  import Term from "../../parts/Term.svelte";
   import Parts from "./Parts.svelte";
   import Relief from "./Relief.svelte";
 
@@ -52,7 +53,7 @@
   {/if}
   {#if face.ridges}
     <p>
-      <strong>Ridges {shop.say(face.ridge_mm ?? 0, "thin")} apart:</strong>
+      <strong><Term key="waves">Ridges</Term> {shop.say(face.ridge_mm ?? 0, "thin")} apart:</strong>
       <span class="mono">{shop.number(face.ridges.frequency_Hz, "plain")} Hz</span>.
       {face.ridge_words}
     </p>
@@ -61,7 +62,8 @@
   <p class="soft">
     {face.band_label} on {face.saw_name} at
     <span class="mono">{shop.say(face.feed_m_min, "feed")}</span>{#if face.feed_force_N !== null},
-      pushed with about <span class="mono">{shop.say(face.feed_force_N, "force")}</span>{/if}.
+      <Term key="push">pushed</Term> with about
+      <span class="mono">{shop.say(face.feed_force_N, "force")}</span>{/if}.
   </p>
 {:else}
   <p class="soft">
@@ -94,7 +96,8 @@
 {#if page.side && page.side.faces > 0}
   <p>
     {page.side.faces === 1 ? "One face" : `${page.side.faces} faces`} of this saw: the wood pushes its
-    band aside <strong class="mono">{shop.number(page.side.factor, "plain")}</strong>
+    band <Term key="drift">aside</Term>
+    <strong class="mono">{shop.number(page.side.factor, "plain")}</strong>
     times as much as usual (eight in ten: {shop.number(page.side.low, "plain")} to {shop.number(
       page.side.high,
       "plain",

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { FaceAnswer, FacePart } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
+  import Term from "../../parts/Term.svelte";
   import { ledBy } from "./face";
 
   /** A face, and an earlier one beside it on the same axes. */
@@ -35,7 +36,7 @@
     {@const old = earlier(part.key)}
     <li data-verdict={part.verdict}>
       <p>
-        <strong>{NAMES[part.key]}</strong>
+        <Term key={part.key}>{NAMES[part.key]}</Term>
         <span class="mono">{shop.withDoubt(part.amount_mm, part.doubt_mm, "thin")}</span>
         <span class="said">{SAID[part.verdict]}</span>
       </p>

@@ -101,7 +101,7 @@
       <div>
         <dt>runner-up</dt>
         <dd>
-          {second.band.label}, {shop.number(second.band.width_mm, "length")} × {shop.number(
+          {shop.bandName(second.band)}, {shop.number(second.band.width_mm, "length")} × {shop.number(
             second.band.thickness_mm,
             "thin",
           )}: {shop.words(second.difference)}.

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { FeedFigures, PlanAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
+  import { fixed } from "../../lib/units";
   import { ticket } from "../../lib/ticket.svelte";
   import CostSpread from "../../parts/pictures/CostSpread.svelte";
   import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
@@ -49,7 +50,7 @@
           {#if figures.cost[key] > 0}
             <div>
               <dt><span class="swatch" data-key={key}></span>{name}</dt>
-              <dd class="mono">{figures.cost[key].toFixed(2)}</dd>
+              <dd class="mono">{fixed(figures.cost[key], 2)}</dd>
             </div>
           {/if}
         {/each}
@@ -76,7 +77,7 @@
             ></i>
           </div>
           <span class="soft"
-            >{shop.money(steel.low)} to {steel.high.toFixed(2)}{steel.close
+            >{shop.money(steel.low)} to {fixed(steel.high, 2)}{steel.close
               ? ": too close to call"
               : ""}</span
           >
@@ -91,7 +92,7 @@
     <section>
       <h2>Worth buying</h2>
       <p>
-        <strong>{answer.buy.type_label}</strong>, welded to {shop.say(
+        <strong>{shop.typeName(answer.buy.option.band)}</strong>, welded to {shop.say(
           answer.buy.length_mm,
           "length",
         )}, about {shop.money(answer.buy.price)}.

@@ -29,7 +29,7 @@
     <span></span>
     {#each compared as c (c.band.band_id)}
       <div class="head">
-        <strong class="mono">{c.band.label}</strong>
+        <strong class="mono">{shop.bandName(c.band)}</strong>
         <span class="soft"
           >{shop.number(c.band.width_mm, "length")} × {shop.number(c.band.thickness_mm, "thin")}, {c
             .band.edge}</span

@@ -36,7 +36,7 @@
         <span class="mono">{shop.money(line.price * line.count)}</span>
       </li>
     {:else}
-      <li>Nothing: the rack can do every open job.</li>
+      <li class="none">Nothing: the rack can do every open job.</li>
     {/each}
   </ul>
   {#if lines.length > 0}<p class="total">
@@ -61,6 +61,9 @@
     gap: var(--s3);
     padding: var(--s3) 0;
     border-bottom: var(--hair) solid var(--hairline);
+  }
+  .none {
+    display: block;
   }
   .count {
     font-size: var(--text-large);

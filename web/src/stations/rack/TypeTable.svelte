@@ -5,6 +5,7 @@
   import { shop } from "../../lib/shop.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import Action from "../../parts/Action.svelte";
+  import Term from "../../parts/Term.svelte";
   import { pitchWords, TYPE_ORDERS, typesLike, type TypeFilter, type TypeOrder } from "./typeTable";
 
   const AT_FIRST = 40;
@@ -21,17 +22,21 @@
   const shown = $derived(typesLike(types ?? [], filter, order));
   const compared = $derived((types ?? []).filter((t) => beside.includes(t.number)));
   const FACTS = [
-    ["width", (t: TypeLine) => shop.say(t.width_mm, "length")],
-    ["thickness", (t: TypeLine) => shop.say(t.thickness_mm, "thin")],
-    ["teeth", pitchWords],
-    ["tooth form", (t: TypeLine) => shop.form(t.form)],
-    ["steel", (t: TypeLine) => shop.steel(t.steel)],
-    ["kerf in dry hardwood", (t: TypeLine) => shop.say(t.kerf_mm, "thin")],
-    ["tightest radius", (t: TypeLine) => shop.say(t.tightest_mm, "length")],
-    ["smallest wheel for long life", (t: TypeLine) => shop.say(t.smallest_wheel_mm, "length")],
-    ["finest face", (t: TypeLine) => shop.reference?.finishes[t.finest] ?? t.finest],
-    ["price a metre", (t: TypeLine) => shop.money(t.price_per_m)],
-    ["on the rack", (t: TypeLine) => String(t.on_rack)],
+    ["width", (t: TypeLine) => shop.say(t.width_mm, "length"), "width"],
+    ["thickness", (t: TypeLine) => shop.say(t.thickness_mm, "thin"), "thickness"],
+    ["teeth", pitchWords, "tpi"],
+    ["tooth form", (t: TypeLine) => shop.form(t.form), "form"],
+    ["steel", (t: TypeLine) => shop.steel(t.steel), "steel"],
+    ["kerf in dry hardwood", (t: TypeLine) => shop.say(t.kerf_mm, "thin"), "kerf"],
+    ["tightest radius", (t: TypeLine) => shop.say(t.tightest_mm, "length"), "radius"],
+    [
+      "smallest wheel for long life",
+      (t: TypeLine) => shop.say(t.smallest_wheel_mm, "length"),
+      "bending",
+    ],
+    ["finest face", (t: TypeLine) => shop.reference?.finishes[t.finest] ?? t.finest, "finish"],
+    ["price a metre", (t: TypeLine) => shop.money(t.price_per_m), ""],
+    ["on the rack", (t: TypeLine) => String(t.on_rack), ""],
   ] as const;
 
   function look(change: Partial<TypeFilter>): void {
@@ -101,13 +106,15 @@
       <thead>
         <tr
           ><th scope="col">Beside each other</th>
-          {#each compared as t (t.number)}<th scope="col">{t.label}</th>{/each}</tr
+          {#each compared as t (t.number)}<th scope="col">{shop.typeName(t)}</th>{/each}</tr
         >
       </thead>
       <tbody>
-        {#each FACTS as [name, of] (name)}
+        {#each FACTS as [name, of, term] (name)}
           <tr>
-            <th scope="row">{name}</th>
+            <th scope="row"
+              >{#if term}<Term key={term}>{name}</Term>{:else}{name}{/if}</th
+            >
             {#each compared as t (t.number)}<td>{of(t)}</td>{/each}
           </tr>
         {/each}
@@ -130,7 +137,7 @@
       <button
         type="button"
         aria-pressed={beside.includes(t.number)}
-        aria-label="Compare {t.label}"
+        aria-label="Compare {shop.typeName(t)}"
         onclick={() => compare(t.number)}>compare</button
       >
     </li>

@@ -39,7 +39,7 @@
   void load().catch((p: unknown) => notice.fail(p));
 
   function begun(type: OwnType | null): Edit<Draft> {
-    const title = type ? type.label : "A band type";
+    const title = type ? shop.typeName(type) : "A band type";
     const place = { key: `type.${type?.id ?? "new"}`, title, href: "#/rack/types" };
     const keys = Object.keys(BLANK) as (keyof Draft)[];
     const record = type ? Object.fromEntries(keys.map((k) => [k, type[k]])) : {};
@@ -70,7 +70,7 @@
       open(null);
       await load();
       if (saved.change_id !== null) {
-        notice.canUndo(`${saved.label}: searched from now on.`, saved.change_id, load);
+        notice.canUndo(`${shop.typeName(saved)}: searched from now on.`, saved.change_id, load);
       }
     } catch (problem) {
       const known = problem instanceof Problem ? problem.errors : [];
@@ -84,7 +84,7 @@
       const params = { path: { type_id: type.id } };
       const { change_id } = await ask(client.DELETE("/api/band-types/{type_id}", { params }));
       await load();
-      notice.canUndo(`${type.label}: no longer searched.`, change_id, load);
+      notice.canUndo(`${shop.typeName(type)}: no longer searched.`, change_id, load);
     } catch (problem) {
       notice.fail(problem);
     }
@@ -104,7 +104,7 @@
       <strong class="mono"
         >{shop.number(type.width_mm, "length")} × {shop.number(type.thickness_mm, "thin")}</strong
       >
-      <span>{type.label}</span>
+      <span>{shop.typeName(type)}</span>
       <span class="mono"
         >{type.price_per_m === null ? "" : `${shop.money(type.price_per_m)} / m`}</span
       >

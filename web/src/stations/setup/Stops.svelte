@@ -4,7 +4,7 @@
   import type { Acknowledged, Caution } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
-  import type { Said } from "../../lib/units";
+  import { day, time, type Said } from "../../lib/units";
 
   interface Props {
     cautions: readonly Caution[];
@@ -34,7 +34,7 @@
   <section class="stop" aria-label="Stop">
     <p><strong>Stop.</strong> {shop.words(stop.text)}</p>
     {#if by}
-      <p>Acknowledged by <strong>{by.name}</strong>, {new Date(by.at).toLocaleString()}.</p>
+      <p>Acknowledged by <strong>{by.name}</strong>, {day(by.at)} {time(by.at)}.</p>
     {:else if open.includes(stop.key)}
       <div class="name no-print">
         <Who label="Your name" value={name} onpick={(given) => (name = given)} />

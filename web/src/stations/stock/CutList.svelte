@@ -7,7 +7,7 @@
   import { Latest } from "../../lib/latest";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
-  import { readNumber, type Said } from "../../lib/units";
+  import { fixed, readNumber, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import BilletPlan from "./BilletPlan.svelte";
@@ -313,8 +313,8 @@
         >
         of {plan.billets[plan.left_over[0].billet]?.label}.
       {/if}
-      Dust {(1000 * plan.kerf_m3).toFixed(1)} l, lost otherwise {(1000 * plan.waste_m3).toFixed(1)} l.
-      Slices are numbered in the order they are sawn.
+      Dust {fixed(1000 * plan.kerf_m3, 1)} l, lost otherwise {fixed(1000 * plan.waste_m3, 1)} l. Slices
+      are numbered in the order they are sawn.
     </p>
   {:else}
     <p class="soft">Planning …</p>

@@ -4,6 +4,7 @@
   import { ringPaths } from "../../drawings/ring";
   import { Latest } from "../../lib/latest";
   import { shop } from "../../lib/shop.svelte";
+  import { fixed } from "../../lib/units";
   import { recall, remember } from "../../lib/storage";
   import { ticket } from "../../lib/ticket.svelte";
   import type { Said } from "../../lib/units";
@@ -121,8 +122,8 @@
     {#if ring}
       <p class="answer" data-closes={ring.closes} role="status">
         <strong>{CLOSES[ring.closes]}</strong>
-        Each face at <span class="mono">{ring.face_deg.toFixed(3)}°</span>, right to
-        <span class="mono">{ring.error_allowed_deg.toFixed(3)}°</span>; off as it is, the ring is
+        Each face at <span class="mono">{fixed(ring.face_deg, 3)}°</span>, right to
+        <span class="mono">{fixed(ring.error_allowed_deg, 3)}°</span>; off as it is, the ring is
         open by <span class="mono">{shop.say(Math.abs(ring.closing_gap_mm), "thin")}</span>.
       </p>
       <p>
@@ -192,7 +193,7 @@
         <span class="mono">{shop.say(circle.pin.right_behind_mm, "thin")}</span> behind their line.
         Where it is now the circle comes to
         <span class="mono">{shop.say(circle.pin.cut_radius_mm, "length")}</span>, steered
-        <span class="mono">{circle.pin.steer_deg.toFixed(2)}°</span> off the band's own line.
+        <span class="mono">{fixed(circle.pin.steer_deg, 2)}°</span> off the band's own line.
         {#if circle.extension_mm > 0}
           The table must reach <span class="mono">{shop.say(circle.extension_mm, "length")}</span> farther.
         {/if}

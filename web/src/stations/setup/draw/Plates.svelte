@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { GuideCard } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
+  import { fixed } from "../../../lib/units";
 
   interface Props {
     show: "guides_back" | "guard" | "table" | "table_pin" | "trial" | "drift";
@@ -97,7 +98,7 @@
     <path class="cutline" d="M20 125L350 {125 + Math.max(-60, Math.min(60, angle * 8 * 5.7))}" />
     <rect class="band" x="350" y="118" width="10" height="14" />
     <text x="24" y="52">scribed line, and where it went (drawn eight times too steep)</text>
-    <text class="mono" x="370" y="104">{angle === 0 ? "" : `${angle.toFixed(2)}°`}</text>
+    <text class="mono" x="370" y="104">{angle === 0 ? "" : `${fixed(angle, 2)}°`}</text>
     <path class="say" d="M20 206h330m-330 -6v12m330 -12v12" />
     <text x="150" y="230">the run</text>
   {:else}

@@ -1,10 +1,10 @@
 <script lang="ts">
   import { onDestroy } from "svelte";
 
-  import { shop } from "../../lib/shop.svelte";
-  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import QuantityField from "../../../parts/fields/QuantityField.svelte";
   import { SettingsEdit } from "./shopEdit.svelte";
-  import ShopPages from "./ShopPages.svelte";
+  import ShopPages from "../ShopPages.svelte";
 
   const edit = new SettingsEdit();
   onDestroy(() => edit.now());

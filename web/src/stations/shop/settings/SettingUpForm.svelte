@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { ask, askPatiently, client, Problem } from "../../api/client";
-  import type { SettingUp, SettingUpEdit } from "../../api/schema";
-  import { notice } from "../../lib/notice.svelte";
-  import { Turns } from "../../lib/turns";
-  import { shop } from "../../lib/shop.svelte";
+  import { ask, askPatiently, client, Problem } from "../../../api/client";
+  import type { SettingUp, SettingUpEdit } from "../../../api/schema";
+  import { notice } from "../../../lib/notice.svelte";
+  import { Turns } from "../../../lib/turns";
+  import { shop } from "../../../lib/shop.svelte";
 
   let settings = $state<SettingUp | null>(null);
   const RESERVES = [

@@ -1,13 +1,13 @@
 <script lang="ts">
-  import { ask, askPatiently, client } from "../../api/client";
-  import type { CodeAnswer, DeviceLine, DoorsAnswer } from "../../api/schema";
-  import { notice } from "../../lib/notice.svelte";
-  import { shop } from "../../lib/shop.svelte";
-  import { ago, time } from "../../lib/units";
-  import Action from "../../parts/Action.svelte";
-  import Choices from "../../parts/fields/Choices.svelte";
-  import Squares from "../../parts/pictures/Squares.svelte";
-  import ShopPages from "./ShopPages.svelte";
+  import { ask, askPatiently, client } from "../../../api/client";
+  import type { CodeAnswer, DeviceLine, DoorsAnswer } from "../../../api/schema";
+  import { notice } from "../../../lib/notice.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import { ago, time } from "../../../lib/units";
+  import Action from "../../../parts/Action.svelte";
+  import Choices from "../../../parts/fields/Choices.svelte";
+  import Squares from "../../../parts/pictures/Squares.svelte";
+  import ShopPages from "../ShopPages.svelte";
 
   const LOOK_EVERY_MS = 3000;
   const ROLES = [

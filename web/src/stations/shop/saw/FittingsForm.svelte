@@ -1,15 +1,15 @@
 <script lang="ts">
   import { onDestroy, untrack } from "svelte";
 
-  import { ask, client, Problem } from "../../api/client";
-  import type { FittingsEdit, FittingsInput } from "../../api/schema";
-  import { notice } from "../../lib/notice.svelte";
-  import type { Kind } from "../../lib/units";
-  import { Edit } from "../../lib/edit.svelte";
-  import EditState from "../../parts/EditState.svelte";
-  import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/fields/QuantityField.svelte";
-  import type { Said } from "../../lib/units";
+  import { ask, client, Problem } from "../../../api/client";
+  import type { FittingsEdit, FittingsInput } from "../../../api/schema";
+  import { notice } from "../../../lib/notice.svelte";
+  import type { Kind } from "../../../lib/units";
+  import { Edit } from "../../../lib/edit.svelte";
+  import EditState from "../../../parts/EditState.svelte";
+  import Action from "../../../parts/Action.svelte";
+  import QuantityField from "../../../parts/fields/QuantityField.svelte";
+  import type { Said } from "../../../lib/units";
 
   interface Props {
     saw_id: number;

@@ -1,5 +1,5 @@
 /** What a new saw's form starts from: a kind with its figures assumed, or nothing. */
-import type { KindLine, SawInput } from "../../api/schema";
+import type { KindLine, SawInput } from "../../../api/schema";
 import { SAW_FIELDS, withValue } from "./sawFields";
 
 export function sawOfKind(kind: KindLine, name: string): SawInput {

@@ -1,9 +1,9 @@
 /** Saving the shop's settings as they are typed: at once, or once typing has stopped. */
-import { Problem } from "../../api/client";
-import type { Rates, RatesFile, ShopEdit } from "../../api/schema";
-import { notice } from "../../lib/notice.svelte";
-import { shop } from "../../lib/shop.svelte";
-import type { Said } from "../../lib/units";
+import { Problem } from "../../../api/client";
+import type { Rates, RatesFile, ShopEdit } from "../../../api/schema";
+import { notice } from "../../../lib/notice.svelte";
+import { shop } from "../../../lib/shop.svelte";
+import type { Said } from "../../../lib/units";
 
 type Changed = Omit<ShopEdit, "version">;
 const SETTLE_MS = 700;

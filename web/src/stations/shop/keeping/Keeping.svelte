@@ -1,12 +1,12 @@
 <script lang="ts">
-  import { ask, askPatiently, client } from "../../api/client";
-  import type { CopiesAnswer, CopyLine } from "../../api/schema";
-  import { notice } from "../../lib/notice.svelte";
-  import { shop } from "../../lib/shop.svelte";
-  import { ago, day, fileSize, time } from "../../lib/units";
-  import Action from "../../parts/Action.svelte";
-  import SampleDoor from "../start/SampleDoor.svelte";
-  import ShopPages from "./ShopPages.svelte";
+  import { ask, askPatiently, client } from "../../../api/client";
+  import type { CopiesAnswer, CopyLine } from "../../../api/schema";
+  import { notice } from "../../../lib/notice.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import { ago, day, fileSize, time } from "../../../lib/units";
+  import Action from "../../../parts/Action.svelte";
+  import SampleDoor from "../../start/SampleDoor.svelte";
+  import ShopPages from "../ShopPages.svelte";
 
   let found = $state<CopiesAnswer | null>(null);
   let busy = $state(false);

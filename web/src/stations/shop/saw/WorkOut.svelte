@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { ask, client, Problem, wordsOf } from "../../api/client";
-  import type { SawInput, WorkedOut, WorkOutInput } from "../../api/schema";
-  import { Latest } from "../../lib/latest";
-  import { shop } from "../../lib/shop.svelte";
-  import type { Kind, Said } from "../../lib/units";
-  import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import { ask, client, Problem, wordsOf } from "../../../api/client";
+  import type { SawInput, WorkedOut, WorkOutInput } from "../../../api/schema";
+  import { Latest } from "../../../lib/latest";
+  import { shop } from "../../../lib/shop.svelte";
+  import type { Kind, Said } from "../../../lib/units";
+  import Action from "../../../parts/Action.svelte";
+  import QuantityField from "../../../parts/fields/QuantityField.svelte";
 
   interface Props {
     saw: SawInput;

@@ -1,5 +1,5 @@
 /** What is chosen of a saw, in working order. */
-import type { SawInput } from "../../api/schema";
+import type { SawInput } from "../../../api/schema";
 
 export interface SawChoice {
   readonly key: "orientation" | "tyre" | "guides" | "feed" | "tensioner";

@@ -1,13 +1,13 @@
 <script lang="ts">
   import { onDestroy } from "svelte";
 
-  import { shop } from "../../lib/shop.svelte";
-  import { remember } from "../../lib/storage";
-  import type { Units } from "../../lib/units";
-  import Choices from "../../parts/fields/Choices.svelte";
-  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import { remember } from "../../../lib/storage";
+  import type { Units } from "../../../lib/units";
+  import Choices from "../../../parts/fields/Choices.svelte";
+  import QuantityField from "../../../parts/fields/QuantityField.svelte";
   import { SettingsEdit } from "./shopEdit.svelte";
-  import ShopPages from "./ShopPages.svelte";
+  import ShopPages from "../ShopPages.svelte";
 
   const edit = new SettingsEdit();
   onDestroy(() => edit.now());

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
-import type { SawInput } from "../../api/schema";
-import { REFERENCE } from "../../tests/samples";
+import type { SawInput } from "../../../api/schema";
+import { REFERENCE } from "../../../tests/samples";
 import { assumedName, SAW_FIELDS, valueOf, withValue, type SawField } from "./sawFields";
 
 const SHOP_SAW = REFERENCE.saw_kinds.find((k) => k.key === "shop");

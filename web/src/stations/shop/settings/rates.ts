@@ -1,6 +1,6 @@
 /** What a shop pays, and where it draws its lines, in working order. */
-import type { Rates } from "../../api/schema";
-import type { Kind } from "../../lib/units";
+import type { Rates } from "../../../api/schema";
+import type { Kind } from "../../../lib/units";
 
 export interface RateLine {
   readonly key: keyof Rates;

@@ -1,6 +1,6 @@
 /** A saw's figures with plain words on where to find them. */
-import type { SawInput } from "../../api/schema";
-import type { Kind } from "../../lib/units";
+import type { SawInput } from "../../../api/schema";
+import type { Kind } from "../../../lib/units";
 
 export interface SawField {
   readonly key: keyof SawInput;

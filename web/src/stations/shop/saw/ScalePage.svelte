@@ -1,13 +1,13 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
 
-  import { ask, askPatiently, client, wordsOf } from "../../api/client";
-  import type { ScaleAnswer } from "../../api/schema";
-  import { notice } from "../../lib/notice.svelte";
-  import { shop } from "../../lib/shop.svelte";
-  import { percent, significant, type Said } from "../../lib/units";
-  import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import { ask, askPatiently, client, wordsOf } from "../../../api/client";
+  import type { ScaleAnswer } from "../../../api/schema";
+  import { notice } from "../../../lib/notice.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import { percent, significant, type Said } from "../../../lib/units";
+  import Action from "../../../parts/Action.svelte";
+  import QuantityField from "../../../parts/fields/QuantityField.svelte";
 
   interface Props {
     saw_id: number;

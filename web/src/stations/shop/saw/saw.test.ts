@@ -1,11 +1,11 @@
 import { fireEvent, render, screen, waitFor } from "@testing-library/svelte";
 import { beforeEach, describe, expect, it } from "vitest";
 
-import type { SawInput } from "../../api/schema";
-import { shop } from "../../lib/shop.svelte";
-import { ticket } from "../../lib/ticket.svelte";
-import { REFERENCE, SAW, SETTINGS } from "../../tests/samples";
-import { server } from "../../tests/server";
+import type { SawInput } from "../../../api/schema";
+import { shop } from "../../../lib/shop.svelte";
+import { ticket } from "../../../lib/ticket.svelte";
+import { REFERENCE, SAW, SETTINGS } from "../../../tests/samples";
+import { server } from "../../../tests/server";
 import SawForm from "./SawForm.svelte";
 
 const SAVED = { ...SAW, id: 3 };

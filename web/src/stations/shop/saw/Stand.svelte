@@ -1,12 +1,12 @@
 <script lang="ts">
-  import { askPatiently, client, ask, wordsOf } from "../../api/client";
-  import type { Stand } from "../../api/schema";
-  import { notice } from "../../lib/notice.svelte";
-  import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
-  import { day, duration, significant, type Said } from "../../lib/units";
-  import Action from "../../parts/Action.svelte";
-  import AlignmentCoach from "../setup/AlignmentCoach.svelte";
+  import { askPatiently, client, ask, wordsOf } from "../../../api/client";
+  import type { Stand } from "../../../api/schema";
+  import { notice } from "../../../lib/notice.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import { ticket } from "../../../lib/ticket.svelte";
+  import { day, duration, significant, type Said } from "../../../lib/units";
+  import Action from "../../../parts/Action.svelte";
+  import AlignmentCoach from "../../setup/AlignmentCoach.svelte";
   import FittingsForm from "./FittingsForm.svelte";
   import ScalePage from "./ScalePage.svelte";
 

@@ -1,13 +1,13 @@
 import { fireEvent, render, screen, waitFor } from "@testing-library/svelte";
 import { beforeEach, describe, expect, it } from "vitest";
 
-import type { CopiesAnswer, DoorsAnswer } from "../../api/schema";
-import { notice } from "../../lib/notice.svelte";
-import { shop } from "../../lib/shop.svelte";
-import { REFERENCE, SAW, SETTINGS } from "../../tests/samples";
-import { server } from "../../tests/server";
-import SampleDoor from "../start/SampleDoor.svelte";
-import Start from "../start/Start.svelte";
+import type { CopiesAnswer, DoorsAnswer } from "../../../api/schema";
+import { notice } from "../../../lib/notice.svelte";
+import { shop } from "../../../lib/shop.svelte";
+import { REFERENCE, SAW, SETTINGS } from "../../../tests/samples";
+import { server } from "../../../tests/server";
+import SampleDoor from "../../start/SampleDoor.svelte";
+import Start from "../../start/Start.svelte";
 import Keeping from "./Keeping.svelte";
 import Network from "./Network.svelte";
 

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { SawInput } from "../../api/schema";
-  import type { Kind, Said } from "../../lib/units";
-  import { shop } from "../../lib/shop.svelte";
-  import Action from "../../parts/Action.svelte";
-  import Choices from "../../parts/fields/Choices.svelte";
-  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import type { SawInput } from "../../../api/schema";
+  import type { Kind, Said } from "../../../lib/units";
+  import { shop } from "../../../lib/shop.svelte";
+  import Action from "../../../parts/Action.svelte";
+  import Choices from "../../../parts/fields/Choices.svelte";
+  import QuantityField from "../../../parts/fields/QuantityField.svelte";
 
   type Drive = SawInput["drive"];
   interface Props {

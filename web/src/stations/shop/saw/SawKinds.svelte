@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { KindLine } from "../../api/schema";
-  import { shop } from "../../lib/shop.svelte";
+  import type { KindLine } from "../../../api/schema";
+  import { shop } from "../../../lib/shop.svelte";
 
   interface Props {
     chosen: string;

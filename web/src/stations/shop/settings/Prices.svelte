@@ -1,11 +1,11 @@
 <script lang="ts">
   import { onDestroy } from "svelte";
 
-  import { shop } from "../../lib/shop.svelte";
-  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import QuantityField from "../../../parts/fields/QuantityField.svelte";
   import { RATES } from "./rates";
   import { SettingsEdit } from "./shopEdit.svelte";
-  import ShopPages from "./ShopPages.svelte";
+  import ShopPages from "../ShopPages.svelte";
 
   const edit = new SettingsEdit();
   onDestroy(() => edit.now());

@@ -2,17 +2,17 @@
   import { onDestroy } from "svelte";
   import { push } from "svelte-spa-router";
 
-  import { ask, askPatiently, client, Problem } from "../../api/client";
-  import type { MaterialChanges, MaterialPage } from "../../api/schema";
-  import { notice } from "../../lib/notice.svelte";
-  import { shop } from "../../lib/shop.svelte";
-  import { significant, type Said } from "../../lib/units";
-  import { Edit } from "../../lib/edit.svelte";
-  import EditState from "../../parts/EditState.svelte";
-  import ShopPages from "./ShopPages.svelte";
-  import Action from "../../parts/Action.svelte";
-  import MaterialFinder from "../../parts/fields/MaterialFinder.svelte";
-  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import { ask, askPatiently, client, Problem } from "../../../api/client";
+  import type { MaterialChanges, MaterialPage } from "../../../api/schema";
+  import { notice } from "../../../lib/notice.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import { significant, type Said } from "../../../lib/units";
+  import { Edit } from "../../../lib/edit.svelte";
+  import EditState from "../../../parts/EditState.svelte";
+  import ShopPages from "../ShopPages.svelte";
+  import Action from "../../../parts/Action.svelte";
+  import MaterialFinder from "../../../parts/fields/MaterialFinder.svelte";
+  import QuantityField from "../../../parts/fields/QuantityField.svelte";
 
   const { params }: { params?: { key?: string } } = $props();
   const key = $derived(params?.key ?? null);
