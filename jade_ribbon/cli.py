@@ -91,6 +91,18 @@ def recommend(file: BinaryIO, draws: int, seed: int) -> None:
         _fail(error)
 
 
+@main.command(epilog="Example: jade-ribbon allround week.json")
+@click.argument("file", type=click.File("rb"))
+def allround(file: BinaryIO) -> None:
+    """The one band for all jobs of FILE, changing for each, and the best two ('-': input)."""
+    from jade_ribbon.formats.all_round import run_all_round
+
+    try:
+        _say(run_all_round(file.read()))
+    except InputError as error:
+        _fail(error)
+
+
 @main.command("yield", epilog="Example: jade-ribbon yield planking.json")
 @click.argument("file", type=click.File("rb"))
 def yield_(file: BinaryIO) -> None:

@@ -5,6 +5,7 @@ import inspect
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from jade_ribbon.core.edge import dullness
 from jade_ribbon.core.faults import ridges
 from jade_ribbon.core.inspection import evidence, thickness
 from jade_ribbon.core.mechanics import (
@@ -22,7 +23,7 @@ from jade_ribbon.core.mechanics import (
     tension,
     wear,
 )
-from jade_ribbon.core.money import change_now
+from jade_ribbon.core.money import change_now, regrind_or_replace, reorder
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.fields import RANGES, fault_in
 from jade_ribbon.core.stock import billets, joinery, logs
@@ -64,6 +65,10 @@ CALCULATIONS: Mapping[str, Callable[..., Any]] = {
         joinery.segment_gap,
         joinery.pivot,
         change_now.change_now,
+        dullness.dullness_from_feed,
+        dullness.dullness_combined,
+        regrind_or_replace.sharpen_plan,
+        reorder.reorder_point,
     )
 }
 

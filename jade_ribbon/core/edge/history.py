@@ -9,7 +9,15 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 
-from jade_ribbon.core.edge.keenness import DULL_SIGNS, LEFT_AFTER_SMOKE, odds_of
+from jade_ribbon.core.edge.keenness import (
+    DULL_SIGNS,
+    LEFT_AFTER_SMOKE,
+    EdgeRecord,
+    Judged,
+    Slowed,
+    odds_of,
+)
+from jade_ribbon.core.edge.pushes import PushFact, slowed
 from jade_ribbon.core.mechanics.wear import fouling_added
 
 ENDS_LIFE = ("sharpened", "scrapped")
@@ -40,6 +48,8 @@ EVENT_KINDS = (
     "still_good",
     "life_confirmed",
     "face_read",
+    "weighed",
+    "inspected",
 )
 
 
@@ -57,21 +67,25 @@ class RunFact:
     """False for an entry that waits to be confirmed: it moves no wear."""
     teeth_lost: int = 0
     """Teeth gone after a strike: it is off the saw until mended, confirmed or not."""
+    push: PushFact | None = None
+    """How fast the same push fed it, where a hand pushed."""
 
 
 @dataclass(frozen=True)
 class EventFact:
     """Something else that happened.
 
-    `value` is metres for a judged edge, how dull it was (0..2) when sharpened, teeth for teeth
-    lost, which of the lives (from 0) when one is confirmed; `detail` of a mending names the
-    defect, or is empty for all.
+    `value` is metres for a judged edge (`said` its dullness, 0..2), how dull it was (0..2) when
+    sharpened, teeth for teeth lost, which of the lives (from 0) when one is confirmed; `detail` of
+    a mending names the defect, or is empty for all; `push` is of a weighed cut.
     """
 
     at: datetime
     kind: str
     detail: str = ""
     value: float | None = None
+    said: float | None = None
+    push: PushFact | None = None
 
 
 @dataclass(frozen=True)
@@ -111,7 +125,22 @@ class BandHistory:
     defects: tuple[str, ...] = ()
     teeth_lost: int = 0
     confirmed_m: float = 0.0
+    judged: Judged | None = None
+    fed: Slowed | None = None
+    weighed: Slowed | None = None
     ended: tuple[EdgeLife, ...] = field(default=())
+
+    @property
+    def edge(self) -> EdgeRecord:
+        """What the record of its edge holds."""
+        return EdgeRecord(
+            metres=self.edge_equivalent_m,
+            odds=self.sign_odds,
+            left_factor=self.left_factor,
+            judged=self.judged,
+            fed=self.fed,
+            weighed=self.weighed,
+        )
 
     @property
     def sign_odds(self) -> float:
@@ -135,6 +164,7 @@ def after_run(state: BandHistory, run: RunFact) -> BandHistory:
     if not run.counts:
         return replace(state, runs=state.runs + 1, last_run_at=run.at)
     smoked = LEFT_AFTER_SMOKE if "smoke" in run.signs else 1.0
+    judged = state.judged
     return replace(
         state,
         edge_equivalent_m=state.edge_equivalent_m + run.equivalent_m,
@@ -146,6 +176,7 @@ def after_run(state: BandHistory, run: RunFact) -> BandHistory:
         last_run_at=run.at,
         late_signs=(*state.late_signs, run.signs)[-LATE_RUNS:],
         left_factor=state.left_factor * smoked,
+        judged=None if judged is None else replace(judged, since=judged.since + 1),
     )
 
 
@@ -159,6 +190,7 @@ def _end_life(state: BandHistory, ending: str) -> BandHistory:
         confirmed_m=0.0,
         late_signs=(),
         left_factor=1.0,
+        judged=None,
     )
 
 
@@ -166,6 +198,8 @@ def _was_dull(state: BandHistory, event: EventFact) -> bool:
     """Whether an edge was dull when sharpened, by evidence other than its metres."""
     if event.value is not None:
         return event.value >= JUDGED_DULL
+    if state.judged is not None and state.judged.dullness >= JUDGED_DULL:
+        return True
     return any(DULL_SIGNS & set(signs) for signs in state.late_signs)
 
 
@@ -199,6 +233,29 @@ def _confirmed(state: BandHistory, event: EventFact) -> BandHistory:
     return replace(state, ended=ended)
 
 
+STILL_GOOD_UNDER = 0.9
+"""An edge judged less dull than this was good at its metres."""
+
+
+def _judged(state: BandHistory, event: EventFact, metres: float) -> BandHistory:
+    """The band after somebody looked at its edge.
+
+    Metres stay what was run: a life is as long as it was, whatever was thought of it. Only an
+    edge that came in with none on record is taken to have as many as it looks.
+    """
+    clean = replace(state, late_signs=(), left_factor=1.0)
+    if state.edge_contact_m == 0.0:
+        clean = replace(clean, edge_equivalent_m=metres, confirmed_m=0.0)
+    if event.said is None:
+        return clean
+    good = event.said < STILL_GOOD_UNDER and state.edge_contact_m > 0.0
+    return replace(
+        clean,
+        judged=Judged(event.said, clean.edge_equivalent_m),
+        confirmed_m=clean.edge_equivalent_m if good else clean.confirmed_m,
+    )
+
+
 def after_event(state: BandHistory, event: EventFact) -> BandHistory:
     """The band after something other than a run."""
     if event.kind == "sharpened":
@@ -207,8 +264,7 @@ def after_event(state: BandHistory, event: EventFact) -> BandHistory:
     if event.kind == "cleaned":
         return replace(state, fouling=0.0)
     if event.kind == "edge_judged" and event.value is not None:
-        judged = replace(state, edge_equivalent_m=event.value, confirmed_m=0.0)
-        return replace(judged, late_signs=(), left_factor=1.0)
+        return _judged(state, event, event.value)
     if event.kind in (*DEFECT_KINDS, "mended"):
         return _damaged(state, event)
     if event.kind in ("still_good", "life_confirmed"):
@@ -239,8 +295,17 @@ def _after_each(
 
 def replay(runs: Iterable[RunFact], events: Iterable[EventFact]) -> BandHistory:
     """Where a band stands after everything that happened to it."""
-    states = [state for _, state in _after_each(runs, events)]
-    return states[-1] if states else BandHistory()
+    state = BandHistory()
+    fed: list[tuple[float, PushFact]] = []
+    weighed: list[tuple[float, PushFact]] = []
+    for item, after in _after_each(runs, events):
+        if isinstance(item, EventFact) and (item.kind in ENDS_LIFE or item.kind == "edge_judged"):
+            fed, weighed = [], []
+        elif item.push is not None:
+            kept = weighed if isinstance(item, EventFact) else fed
+            kept.append(((state.edge_equivalent_m + after.edge_equivalent_m) / 2.0, item.push))
+        state = after
+    return replace(state, fed=slowed(fed), weighed=slowed(weighed))
 
 
 def edge_after_runs(runs: Iterable[RunFact], events: Iterable[EventFact]) -> tuple[float, ...]:

@@ -1,9 +1,12 @@
-"""How keen an edge is: metres over life, moved by what was seen at its last runs."""
+"""How keen an edge is: metres over life, its feed, a weighed cut, its signs and a judgement."""
 
 import math
 from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Literal
 
-from jade_ribbon.core.mechanics.life import metres_sd
+from jade_ribbon.core.edge.dullness import dullness_combined, dullness_for
+from jade_ribbon.core.mechanics.life import LEAST_SD, metres_sd
 
 PAST = 0.8
 """A sign speaks for an edge duller than this."""
@@ -23,6 +26,81 @@ LEFT_AFTER_SMOKE = 0.5
 """An edge that smoked through a cut loses half of what is left."""
 DULL_SIGNS = frozenset(("torn_face", "burn", "smoke", "fuzz", "hard_push"))
 """Signs that speak of a dull edge at its sharpening."""
+FEED_SD = 0.15
+WEIGHED_SD = 0.10
+JUDGED_SD = 0.10
+"""A judgement is one of four steps, an eighth either way."""
+SURE_PAIRS = 2
+"""One faster cut is no proof of a keen edge: so many on either side, before it counts as one."""
+
+Kind = Literal["metres", "judged", "feed", "weighed", "signs"]
+
+
+@dataclass(frozen=True)
+class Slowed:
+    """How the push at one feed has grown: from a keener edge of this life to a later reading.
+
+    Metres are those of the edge at either; `pairs` how many readings stand on each side.
+    """
+
+    growth: float
+    from_m: float
+    at_m: float
+    pairs: int
+    dull_energy_gain: float
+    feed_ratio_sharp: float
+    feed_ratio_dull: float
+
+
+@dataclass(frozen=True)
+class Judged:
+    """What somebody said of an edge: dullness 0 to 2, and the metres that it had then."""
+
+    dullness: float
+    at_m: float
+    since: int = 0
+    """Runs since."""
+
+
+@dataclass(frozen=True)
+class EdgeRecord:
+    """What the record of an edge holds: equivalent metres, and what else speaks of it."""
+
+    metres: float = 0.0
+    odds: float = 1.0
+    left_factor: float = 1.0
+    judged: Judged | None = None
+    fed: Slowed | None = None
+    weighed: Slowed | None = None
+
+
+@dataclass(frozen=True)
+class Evidence:
+    """One kind of evidence: what it says by itself, and what is taken with it.
+
+    `counted` False where it stands aside, with `why`.
+    """
+
+    kind: Kind
+    says: float | None
+    sd: float
+    counted: bool
+    taken: float
+    taken_sd: float
+    why: str = ""
+
+
+@dataclass(frozen=True)
+class Keenness:
+    """How dull an edge is taken to be, with its spread and what it rests on."""
+
+    dullness: float
+    sd: float
+    evidence: tuple[Evidence, ...]
+
+    def chance_past(self, limit: float) -> float:
+        """Chance that the edge is duller than a limit."""
+        return 0.5 * math.erfc((limit - self.dullness) / (self.sd * math.sqrt(2.0)))
 
 
 def odds_of(signs: Iterable[str]) -> float:
@@ -37,18 +115,102 @@ def with_signs(mean: float, *, sd: float, odds: float) -> float:
     >>> with_signs(0.5, sd=0.2, odds=1.0)
     0.5
     """
+    return moved_by_signs(mean, sd=sd, odds=odds)[0]
+
+
+def moved_by_signs(mean: float, *, sd: float, odds: float) -> tuple[float, float]:
+    """Mean and standard deviation when the weight past 0.8 is multiplied by the odds.
+
+    Source: the moments of a normal cut at 0.8, either part weighted.
+    """
     z = (PAST - mean) / sd
     density = math.exp(-0.5 * z * z) / math.sqrt(2.0 * math.pi)
     above = 0.5 * math.erfc(z / math.sqrt(2.0))
     below = 1.0 - above
     if odds == 1.0 or min(above, below) < 1e-12:
-        return mean
+        return mean, sd
     weight = odds * above / (below + odds * above)
-    high, low = mean + sd * density / above, mean - sd * density / below
-    return (1.0 - weight) * low + weight * high
+    up, down = density / above, density / below
+    high, low = mean + sd * up, mean - sd * down
+    moved = (1.0 - weight) * low + weight * high
+    within = weight * (1.0 + z * up - up * up) + (1.0 - weight) * (1.0 - z * down - down * down)
+    between = weight * (1.0 - weight) * (high - low) ** 2
+    return moved, math.sqrt(max(sd * sd * within + between, LEAST_SD**2))
+
+
+def by_metres(record: EdgeRecord, *, life_m: float, retired: int) -> Evidence:
+    """What the metres say: over the life to expect, from the judgement on where there is one."""
+    judged = record.judged
+    if judged is None:
+        mean = record.metres / life_m
+        told = mean + max(0.0, 1.0 - mean) * (1.0 - record.left_factor)
+        sd = metres_sd(told, retired=retired)
+        return Evidence("metres", told, sd, True, told, sd)
+    since = max(0.0, record.metres - judged.at_m) / life_m
+    mean = judged.dullness + since
+    told = mean + max(0.0, 1.0 - mean) * (1.0 - record.left_factor)
+    sd = math.hypot(JUDGED_SD, metres_sd(since, retired=retired)) if since else JUDGED_SD
+    return Evidence("judged", told, sd, True, told, sd)
+
+
+def by_feed(slowed: Slowed, record: EdgeRecord, *, life_m: float) -> float | None:
+    """Dullness told by a feed that fell at the same push, worn on by the metres since."""
+    start = (1.0 + slowed.dull_energy_gain * slowed.from_m / life_m) * (
+        slowed.feed_ratio_sharp
+        + (slowed.feed_ratio_dull - slowed.feed_ratio_sharp) * slowed.from_m / life_m
+    )
+    found = dullness_for(
+        start * slowed.growth,
+        dull_energy_gain=slowed.dull_energy_gain,
+        feed_ratio_sharp=slowed.feed_ratio_sharp,
+        feed_ratio_dull=slowed.feed_ratio_dull,
+    )
+    return None if found is None else found + max(0.0, record.metres - slowed.at_m) / life_m
+
+
+def _told_by(
+    kind: Literal["feed", "weighed"],
+    slowed: Slowed,
+    record: EdgeRecord,
+    so_far: Evidence,
+    life_m: float,
+) -> Evidence:
+    """What a slower feed adds to what is known so far."""
+    sd = FEED_SD if kind == "feed" else WEIGHED_SD
+    says = by_feed(slowed, record, life_m=life_m)
+    aside = ""
+    if says is None:
+        aside = "wear alone cannot have slowed it so: look for gum, tension or guides"
+    elif kind == "feed" and says < so_far.taken and slowed.pairs < SURE_PAIRS:
+        aside = "one faster cut is no proof of a keen edge"
+    if says is None or aside:
+        return Evidence(kind, says, sd, False, so_far.taken, so_far.taken_sd, aside)
+    both = dullness_combined(
+        from_metres=so_far.taken, from_metres_sd=so_far.taken_sd, from_feed=says, from_feed_sd=sd
+    )
+    return Evidence(kind, says, sd, True, both.dullness, both.sd)
+
+
+def how_keen(record: EdgeRecord, *, life_m: float, retired: int) -> Keenness:
+    """An edge by all that is known of it; a judgement wins until the next run.
+
+    Source: ours, docs/model "How dull".
+    """
+    found = [by_metres(record, life_m=life_m, retired=retired)]
+    if record.judged is not None and record.judged.since == 0:
+        return Keenness(record.judged.dullness, JUDGED_SD, tuple(found))
+    if record.fed is not None:
+        found.append(_told_by("feed", record.fed, record, found[-1], life_m))
+    if record.weighed is not None:
+        found.append(_told_by("weighed", record.weighed, record, found[-1], life_m))
+    mean, sd = found[-1].taken, found[-1].taken_sd
+    moved, spread = moved_by_signs(mean, sd=sd, odds=record.odds)
+    if moved != mean:
+        found.append(Evidence("signs", None, spread, True, moved, spread))
+    return Keenness(max(0.0, moved), spread, tuple(found))
 
 
 def keenness(mean: float, *, retired: int, odds: float, left_factor: float) -> float:
     """Dullness (0 as new) by metres, less what smoking took, moved by the signs of late runs."""
-    told = mean + max(0.0, 1.0 - mean) * (1.0 - left_factor)
-    return max(0.0, with_signs(told, sd=metres_sd(told, retired=retired), odds=odds))
+    record = EdgeRecord(metres=mean, odds=odds, left_factor=left_factor)
+    return how_keen(record, life_m=1.0, retired=retired).dullness

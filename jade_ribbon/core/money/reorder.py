@@ -1,0 +1,44 @@
+"""How many bands of a type to keep: what runs out while new ones are on their way."""
+
+import math
+from dataclasses import dataclass
+
+from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.quantities.fields import checked
+
+MOST = 100_000
+
+
+@dataclass(frozen=True)
+class ReorderPoint:
+    """Order when no more than this many are left; the chance of running out all the same."""
+
+    mean_demand: float
+    reorder_at: int
+    chance_of_running_out: float
+
+
+@checked
+def reorder_point(
+    *, used_up: float, weeks: float, lead_weeks: float, service: float
+) -> ReorderPoint:
+    """The least stock that outlasts the wait for new ones with the chance asked for.
+
+    The rate a week ~ Gamma(used up + 1/2, weeks): demand in the wait is negative binomial with
+    r = used up + 1/2 and p = weeks/(weeks + lead).
+
+    Source: ours, docs/model "Spares".
+
+    >>> reorder_point(used_up=0, weeks=52, lead_weeks=1, service=0.9).reorder_at
+    0
+    """
+    r, p = used_up + 0.5, weeks / (weeks + lead_weeks)
+    upto, k = 0.0, 0
+    while True:
+        log_pmf = math.lgamma(r + k) - math.lgamma(r) - math.lgamma(k + 1.0)
+        upto += math.exp(log_pmf + r * math.log(p) + k * math.log1p(-p))
+        if upto >= service:
+            return ReorderPoint(r * lead_weeks / weeks, k, max(0.0, 1.0 - upto))
+        k += 1
+        if k > MOST:
+            raise refuse("service", f"needs more than {MOST} bands; accepted: less of it", service)

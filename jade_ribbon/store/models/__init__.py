@@ -1,0 +1,41 @@
+"""Tables of a shop: saws, bands, jobs, set-ups, runs, settings and the change log."""
+
+from jade_ribbon.store.models.base import Base, UtcDateTime
+from jade_ribbon.store.models.changes import AnsweredRow, ChangeRow
+from jade_ribbon.store.models.jobs import FaceRow, JobRow, RunRow
+from jade_ribbon.store.models.rack import BandEventRow, BandRow, BandTypeRow, EdgeLifeRow
+from jade_ribbon.store.models.setup import (
+    AlignmentRow,
+    DriftRow,
+    ScalePointRow,
+    SetupRow,
+    SetupStepRow,
+)
+from jade_ribbon.store.models.shop import DefectRow, MaterialRow, SawRow, ShopRow
+from jade_ribbon.store.models.stock import FastenerRow, PhotoRow, StockRow
+
+__all__ = [
+    "AlignmentRow",
+    "AnsweredRow",
+    "BandEventRow",
+    "BandRow",
+    "BandTypeRow",
+    "Base",
+    "ChangeRow",
+    "DefectRow",
+    "DriftRow",
+    "EdgeLifeRow",
+    "FaceRow",
+    "FastenerRow",
+    "JobRow",
+    "MaterialRow",
+    "PhotoRow",
+    "RunRow",
+    "SawRow",
+    "ScalePointRow",
+    "SetupRow",
+    "SetupStepRow",
+    "ShopRow",
+    "StockRow",
+    "UtcDateTime",
+]
