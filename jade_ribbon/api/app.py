@@ -17,6 +17,7 @@ from jade_ribbon.api.strangers import guard
 from jade_ribbon.services import clock
 from jade_ribbon.services.doors.doors import Doors
 from jade_ribbon.services.keeping.sample import SampleYard
+from jade_ribbon.services.rack.replay import bring_up
 from jade_ribbon.services.setup.instruments import Instruments
 from jade_ribbon.store.copies import Copies
 from jade_ribbon.store.migrate import opened
@@ -39,10 +40,11 @@ def create_app(file: Path | str) -> Flask:
 def open_file(app: Flask, file: Path) -> None:
     """Put an application on a shop's file; instruments start anew."""
     store = opened(file)
+    bring_up(store)
     with store.read() as session:
         clock.begin(session)
     app.extensions["store"] = store
-    app.extensions["copies"] = Copies(store)
+    app.extensions["copies"] = Copies(store, bring_up)
     app.extensions["doors"] = Doors(file)
     app.extensions["sample"] = SampleYard(file)
     app.extensions["instruments"] = Instruments()

@@ -21,7 +21,7 @@ from jade_ribbon.services.planning import jobs
 from jade_ribbon.services.planning.inputs import JobInput, PlanInput
 from jade_ribbon.services.planning.jobs import plan_input
 from jade_ribbon.services.planning.snapshot import job_for, rack_candidates, read_snapshot
-from jade_ribbon.services.rack import bands
+from jade_ribbon.services.rack import bands, events
 from jade_ribbon.services.rack.inputs import BandEventInput, BandInput
 from jade_ribbon.services.records import get
 from jade_ribbon.services.running import runs
@@ -234,7 +234,7 @@ class Yard:
             value=value,
             who=self.who(),
         )
-        bands.add_event(self.session, band_id, given, at=at)
+        events.add_event(self.session, band_id, given, at=at)
 
     def week(self, number: int) -> None:
         """One week of the yard's work."""

@@ -4,7 +4,7 @@ import logging
 import re
 import sqlite3
 import threading
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from contextlib import closing
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
@@ -57,8 +57,10 @@ def kept(days: Iterable[date], today: date) -> set[date]:
 class Copies:
     """The copies of one shop's file, in a folder beside it."""
 
-    def __init__(self, store: Store) -> None:
+    def __init__(self, store: Store, follow: Callable[[Store], object] = lambda _: None) -> None:
         self.store = store
+        self.follow = follow
+        """What must follow when an older file takes the live one's place."""
         self.folder = store.file.with_name(f"{store.file.stem}.copies")
         self.failure = ""
         """Why the last copy could not be taken; empty where it could."""
@@ -128,6 +130,7 @@ class Copies:
             copy.backup(live)
         self.store.close()
         migrate(self.store)
+        self.follow(self.store)
         return before
 
 

@@ -7,7 +7,7 @@ import pytest
 from flask.testing import FlaskClient
 from sqlalchemy.exc import OperationalError
 
-from jade_ribbon.services.rack import bands
+from jade_ribbon.services.rack import events, replay
 
 
 def test_a_busy_file_is_told_with_when_to_try_again(
@@ -43,7 +43,7 @@ def test_each_trouble_has_its_words(
     def trouble(*_: object, **__: object) -> None:
         raise OperationalError("INSERT", {}, sqlite3.OperationalError(said))
 
-    monkeypatch.setattr(bands, "refresh", trouble)
-    monkeypatch.setattr(bands, "log_change", trouble)
+    monkeypatch.setattr(replay, "refresh", trouble)
+    monkeypatch.setattr(events, "log_change", trouble)
     refused = shop.post("/api/bands/1/events", json={"kind": "cleaned", "detail": ""})
     assert refused.status_code == 503 and refused.get_json()["code"] == code

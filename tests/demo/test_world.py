@@ -13,8 +13,9 @@ from jade_ribbon.core.simulation.senses import TRUE_SIDE_FACTOR
 from jade_ribbon.demo import world
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK
 from jade_ribbon.reference.tables import materials, steels, tooth_forms
-from jade_ribbon.services.rack.bands import list_bands, refresh
+from jade_ribbon.services.rack.bands import list_bands
 from jade_ribbon.services.rack.pages import band_page
+from jade_ribbon.services.rack.replay import refresh, wear_factors
 from jade_ribbon.services.shop.saws import core_saw, list_saws
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.models import (
@@ -61,10 +62,11 @@ def test_counters_are_what_a_replay_gives(yard_copy: Path) -> None:
 
 def test_lives_add_up_to_what_was_cut(yard: Store) -> None:
     with yard.read() as session:
+        wear = wear_factors(session)
         for band in session.scalars(select(BandRow)):
             lives = session.scalars(select(EdgeLifeRow).where(EdgeLifeRow.band_id == band.id))
             runs = session.scalars(select(RunRow).where(RunRow.band_id == band.id))
-            cut = sum(r.equivalent_m for r in runs)
+            cut = sum(r.equivalent_m * wear.get(r.material, 1.0) for r in runs)
             assert sum(x.equivalent_m for x in lives) == pytest.approx(cut), band.label
 
 

@@ -1,13 +1,26 @@
 """Bands on the rack."""
 
+from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation, waited_s
 from jade_ribbon.services.clock import waited
 from jade_ribbon.services.edits import Edit
-from jade_ribbon.services.rack import bands, coming, pages
-from jade_ribbon.services.rack.inputs import BandEventInput, BandSheetInput, NewBandInput
+from jade_ribbon.services.rack import bands, coming, events, learning, pages
+from jade_ribbon.services.rack.inputs import (
+    BandEventInput,
+    BandSheetInput,
+    LookedOverInput,
+    NewBandInput,
+    WeighedInput,
+)
+
+
+class BeforeQuery(BaseModel):
+    """Runs before one of them."""
+
+    before: int | None = None
 
 
 @operation("GET", "/api/bands", answer=list[bands.BandAnswer])
@@ -67,10 +80,46 @@ def delete_band(session: Session, band_id: int) -> Changed:
 )
 def add_event(session: Session, band_id: int, body: BandEventInput) -> bands.BandAnswer:
     """Record sharpening, cleaning, a hit, scrapping, or a judged edge."""
-    return bands.add_event(session, band_id, body, waited(waited_s()))
+    return events.add_event(session, band_id, body, waited(waited_s()))
+
+
+@operation("GET", "/api/bands/<int:band_id>/runs", answer=list[pages.RunLine], query=BeforeQuery)
+def runs_of_band(session: Session, band_id: int, query: BeforeQuery) -> list[pages.RunLine]:
+    """The runs of a band before one of them, oldest first."""
+    return pages.run_lines(session, band_id, query.before)
+
+
+@operation(
+    "POST",
+    "/api/bands/<int:band_id>/weighed",
+    answer=bands.BandAnswer,
+    body=WeighedInput,
+    status=201,
+)
+def weigh_band(session: Session, band_id: int, body: WeighedInput) -> bands.BandAnswer:
+    """Record how fast a hanging weight feeds a standard offcut."""
+    return events.weigh(session, band_id, body, waited(waited_s()))
+
+
+@operation(
+    "POST",
+    "/api/bands/<int:band_id>/looked-over",
+    answer=events.LookedOver,
+    body=LookedOverInput,
+    status=201,
+)
+def look_over_band(session: Session, band_id: int, body: LookedOverInput) -> events.LookedOver:
+    """Record a band looked over when it arrived: measured, seen, passed or claimed."""
+    return events.look_over_band(session, band_id, body, waited(waited_s()))
+
+
+@operation("GET", "/api/rack/learned", answer=learning.Learned)
+def learned(session: Session) -> learning.Learned:
+    """What this shop's ended lives teach."""
+    return learning.learned(session)
 
 
 @operation("DELETE", "/api/events/<int:event_id>", answer=Changed)
 def delete_event(session: Session, event_id: int) -> Changed:
     """Take an event back; it can be undone."""
-    return Changed(bands.delete_event(session, event_id))
+    return Changed(events.delete_event(session, event_id))

@@ -50,7 +50,13 @@ EVENT_KINDS = (
     "face_read",
     "weighed",
     "inspected",
+    "looked_at",
+    "made",
 )
+
+
+LOOKED_AT = ("hit", "looked_at", "mended", "inspected", *DEFECT_KINDS)
+"""A hit asks for a look; any of the others is one."""
 
 
 @dataclass(frozen=True)
@@ -124,6 +130,8 @@ class BandHistory:
     left_factor: float = 1.0
     defects: tuple[str, ...] = ()
     teeth_lost: int = 0
+    look_first: bool = False
+    """Hit, and nobody has looked at it since."""
     confirmed_m: float = 0.0
     judged: Judged | None = None
     fed: Slowed | None = None
@@ -265,6 +273,8 @@ def after_event(state: BandHistory, event: EventFact) -> BandHistory:
         return replace(state, fouling=0.0)
     if event.kind == "edge_judged" and event.value is not None:
         return _judged(state, event, event.value)
+    if event.kind in LOOKED_AT:
+        state = replace(state, look_first=event.kind == "hit")
     if event.kind in (*DEFECT_KINDS, "mended"):
         return _damaged(state, event)
     if event.kind in ("still_good", "life_confirmed"):
@@ -293,25 +303,49 @@ def _after_each(
         yield item, state
 
 
-def replay(runs: Iterable[RunFact], events: Iterable[EventFact]) -> BandHistory:
-    """Where a band stands after everything that happened to it."""
+@dataclass(frozen=True)
+class RunMark:
+    """Where a run stands on its band: on which edge (from 0), its metres before and after."""
+
+    edge_number: int
+    before_m: float
+    after_m: float
+
+
+@dataclass(frozen=True)
+class Replay:
+    """A band after everything, and where each run stood, in order of time."""
+
+    history: BandHistory
+    marks: tuple[RunMark, ...]
+
+
+def replayed(runs: Iterable[RunFact], events: Iterable[EventFact]) -> Replay:
+    """Where a band stands after everything that happened to it, and each of its runs."""
     state = BandHistory()
+    marks: list[RunMark] = []
     fed: list[tuple[float, PushFact]] = []
     weighed: list[tuple[float, PushFact]] = []
     for item, after in _after_each(runs, events):
-        if isinstance(item, EventFact) and (item.kind in ENDS_LIFE or item.kind == "edge_judged"):
+        if isinstance(item, RunFact):
+            before = state.edge_equivalent_m
+            marks.append(RunMark(state.sharpenings, before, after.edge_equivalent_m))
+            if item.push is not None and item.counts:
+                fed.append(((before + after.edge_equivalent_m) / 2.0, item.push))
+        elif item.kind in ENDS_LIFE or item.kind == "edge_judged":
             fed, weighed = [], []
         elif item.push is not None:
-            kept = weighed if isinstance(item, EventFact) else fed
-            kept.append(((state.edge_equivalent_m + after.edge_equivalent_m) / 2.0, item.push))
+            weighed.append((state.edge_equivalent_m, item.push))
         state = after
-    return replace(state, fed=slowed(fed), weighed=slowed(weighed))
+    told = replace(state, fed=slowed(fed), weighed=slowed(weighed))
+    return Replay(told, tuple(marks))
+
+
+def replay(runs: Iterable[RunFact], events: Iterable[EventFact]) -> BandHistory:
+    """Where a band stands after everything that happened to it."""
+    return replayed(runs, events).history
 
 
 def edge_after_runs(runs: Iterable[RunFact], events: Iterable[EventFact]) -> tuple[float, ...]:
     """Equivalent metres on the edge right after each run, in order of time."""
-    return tuple(
-        state.edge_equivalent_m
-        for item, state in _after_each(runs, events)
-        if isinstance(item, RunFact)
-    )
+    return tuple(mark.after_m for mark in replayed(runs, events).marks)

@@ -33,7 +33,7 @@ JUDGED_SD = 0.10
 SURE_PAIRS = 2
 """One faster cut is no proof of a keen edge: so many on either side, before it counts as one."""
 
-Kind = Literal["metres", "judged", "feed", "weighed", "signs"]
+Kind = Literal["metres", "judged", "feed", "weighed", "smoke", "signs"]
 
 
 @dataclass(frozen=True)
@@ -143,14 +143,12 @@ def by_metres(record: EdgeRecord, *, life_m: float, retired: int) -> Evidence:
     judged = record.judged
     if judged is None:
         mean = record.metres / life_m
-        told = mean + max(0.0, 1.0 - mean) * (1.0 - record.left_factor)
-        sd = metres_sd(told, retired=retired)
-        return Evidence("metres", told, sd, True, told, sd)
+        sd = metres_sd(mean, retired=retired)
+        return Evidence("metres", mean, sd, True, mean, sd)
     since = max(0.0, record.metres - judged.at_m) / life_m
     mean = judged.dullness + since
-    told = mean + max(0.0, 1.0 - mean) * (1.0 - record.left_factor)
     sd = math.hypot(JUDGED_SD, metres_sd(since, retired=retired)) if since else JUDGED_SD
-    return Evidence("judged", told, sd, True, told, sd)
+    return Evidence("judged", mean, sd, True, mean, sd)
 
 
 def by_feed(slowed: Slowed, record: EdgeRecord, *, life_m: float) -> float | None:
@@ -191,6 +189,13 @@ def _told_by(
     return Evidence(kind, says, sd, True, both.dullness, both.sd)
 
 
+def _smoked(record: EdgeRecord, so_far: Evidence, retired: int) -> Evidence:
+    """What smoke took: of what is left by all else, so that no other evidence makes light of it."""
+    lost = max(0.0, 1.0 - so_far.taken) * (1.0 - record.left_factor)
+    sd = math.hypot(so_far.taken_sd, metres_sd(lost, retired=retired))
+    return Evidence("smoke", None, sd, True, so_far.taken + lost, sd)
+
+
 def how_keen(record: EdgeRecord, *, life_m: float, retired: int) -> Keenness:
     """An edge by all that is known of it; a judgement wins until the next run.
 
@@ -203,6 +208,8 @@ def how_keen(record: EdgeRecord, *, life_m: float, retired: int) -> Keenness:
         found.append(_told_by("feed", record.fed, record, found[-1], life_m))
     if record.weighed is not None:
         found.append(_told_by("weighed", record.weighed, record, found[-1], life_m))
+    if record.left_factor < 1.0:
+        found.append(_smoked(record, found[-1], retired))
     mean, sd = found[-1].taken, found[-1].taken_sd
     moved, spread = moved_by_signs(mean, sd=sd, odds=record.odds)
     if moved != mean:

@@ -162,6 +162,15 @@ def own_life_m(life: ShopLife, *, used_m: float) -> float:
     return _median(life.posterior.alpha, beta_without(life, used_m))
 
 
+def median_without(life: ShopLife, metres: float, *, dull: bool) -> float:
+    """Median life (m) that all others give, one ended life left out; as it is for one doubted."""
+    if metres in life.doubted:
+        return life.median_m
+    alpha = life.posterior.alpha - dull
+    counted = metres if dull else life.counted.get(metres, metres)
+    return _median(alpha, max(life.posterior.beta - float(counted**SHAPE), 1e-12))
+
+
 def beta_without(life: ShopLife, own_m: float) -> float:
     """Beta of the posterior without this band's own running metres."""
     mine = life.counted.get(own_m, own_m)
@@ -185,14 +194,17 @@ def chance_to_last(
     ).probability
 
 
-def metres_left(life: ShopLife, *, used_m: float) -> tuple[float, ...]:
-    """Further equivalent metres that 90, 50 and 10 % of such edges last."""
+def metres_left(life: ShopLife, *, used_m: float, lost_m: float = 0.0) -> tuple[float, ...]:
+    """Further equivalent metres that 90, 50 and 10 % of such edges last.
+
+    `lost_m` is what else than its metres says that it has used, or not used.
+    """
     return tuple(
         life_quantile(
             alpha=life.posterior.alpha,
             beta=beta_without(life, used_m),
             shape=SHAPE,
-            used_m=used_m,
+            used_m=used_m + lost_m,
             share=share,
         )
         for share in FAN_SHARES

@@ -10,6 +10,14 @@ MOST = 100_000
 
 
 @dataclass(frozen=True)
+class SpareTerms:
+    """How surely spares are wanted, and how long new bands take to come."""
+
+    service: float = 0.9
+    lead_weeks: float = 2.0
+
+
+@dataclass(frozen=True)
 class ReorderPoint:
     """Order when no more than this many are left; the chance of running out all the same."""
 

@@ -1,9 +1,9 @@
 """A sign at the saw: what it does to the edge's odds, and what to do now."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
-from jade_ribbon.core.edge.keenness import LEFT_AFTER_SMOKE, SIGN_ODDS, keenness
+from jade_ribbon.core.edge.keenness import LEFT_AFTER_SMOKE, SIGN_ODDS, EdgeRecord, how_keen
 from jade_ribbon.core.edge.signs import SYMPTOMS, Symptom
 from jade_ribbon.core.quantities.words import Said, quantity, sentence
 
@@ -19,13 +19,27 @@ EASED_TO = 0.7
 
 @dataclass(frozen=True)
 class EdgeNow:
-    """An edge as it is known: dullness by its metres, and what signs have done to it so far."""
+    """An edge as it is known: its record, the life to expect (m), gum."""
 
-    by_metres: float
+    record: EdgeRecord
+    life_m: float
     retired: int
-    odds: float
-    left_factor: float
     fouling: float
+
+    def dullness(self, odds: float = 1.0, left: float = 1.0) -> float:
+        """How dull it is, or would be by a run with odds and smoke of its own."""
+        record = self.record
+        judged = record.judged
+        if (odds, left) != (1.0, 1.0):
+            # The run has been made: a judgement before it no longer wins by itself.
+            since = None if judged is None else replace(judged, since=judged.since + 1)
+            record = replace(
+                record,
+                judged=since,
+                odds=record.odds * odds,
+                left_factor=record.left_factor * left,
+            )
+        return how_keen(record, life_m=self.life_m, retired=self.retired).dullness
 
 
 @dataclass(frozen=True)
@@ -63,13 +77,8 @@ def sign_effect(
 
     Source: keenness, "Signs"; docs/model "What to do on a sign".
     """
-
-    def dull(odds: float, left: float) -> float:
-        return keenness(edge.by_metres, retired=edge.retired, odds=odds, left_factor=left)
-
-    before = dull(edge.odds, edge.left_factor)
-    left = edge.left_factor * (LEFT_AFTER_SMOKE if sign == "smoke" else 1.0)
-    after = dull(edge.odds * SIGN_ODDS.get(sign, 1.0), left)
+    before = edge.dullness()
+    after = edge.dullness(SIGN_ODDS.get(sign, 1.0), LEFT_AFTER_SMOKE if sign == "smoke" else 1.0)
     do = _do(sign, edge, after, limit)
     words: Said = {
         "nothing": "Note it and go on; three such in a row are no chance.",

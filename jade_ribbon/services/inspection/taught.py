@@ -17,7 +17,7 @@ from jade_ribbon.core.inspection.evidence import (
 from jade_ribbon.core.inspection.face import read_face
 from jade_ribbon.core.inspection.trend import TaperTrend, taper_trend
 from jade_ribbon.core.mechanics.straightness import SIDE_SHARE_SPREAD_LN
-from jade_ribbon.services.rack.bands import dullness_of, dullness_without_face, shop_lives
+from jade_ribbon.services.rack.edges import dullness_of, dullness_without_face, shop_lives
 from jade_ribbon.services.records import projected
 from jade_ribbon.store.models import BandRow, FaceRow, SawRow
 

@@ -27,7 +27,7 @@ from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.stock.slices import Slices
 from jade_ribbon.services.planning.snapshot import Snapshot
-from jade_ribbon.services.rack.bands import chance
+from jade_ribbon.services.rack.edges import chance
 from jade_ribbon.services.shop.defects import OpenDefect
 
 

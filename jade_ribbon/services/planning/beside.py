@@ -30,7 +30,7 @@ from jade_ribbon.services.planning.snapshot import (
     read_snapshot,
     with_material_life,
 )
-from jade_ribbon.services.rack.bands import candidate
+from jade_ribbon.services.rack.edges import candidate
 from jade_ribbon.services.records import get
 from jade_ribbon.store.models import BandRow, SawRow
 

@@ -14,7 +14,7 @@ from jade_ribbon.formats.outline import read_outline
 from jade_ribbon.reference.tables import materials
 from jade_ribbon.services.planning.inputs import OutlineInput
 from jade_ribbon.services.planning.snapshot import Snapshot, read_snapshot
-from jade_ribbon.services.rack.bands import candidate
+from jade_ribbon.services.rack.edges import candidate
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import rules_for
 

@@ -10,7 +10,8 @@ from jade_ribbon.core.job import Candidate
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.rack.bands import MINOR, check_type
+from jade_ribbon.services.rack.bands import check_type
+from jade_ribbon.services.rack.edges import MINOR
 from jade_ribbon.services.rack.inputs import OwnTypeInput
 from jade_ribbon.services.records import as_record, get, log_change, must_hold
 from jade_ribbon.store.models import BandTypeRow

@@ -23,11 +23,11 @@ from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.bands import (
     BandAnswer,
     add_band,
-    add_event,
     check_type,
     one_band,
     plain_label,
 )
+from jade_ribbon.services.rack.events import add_event
 from jade_ribbon.services.rack.inputs import (
     BandEventInput,
     BandInput,

@@ -9,7 +9,7 @@ from jade_ribbon.core.edge.history import DEFECT_KINDS, SCRAP_REASONS
 from jade_ribbon.core.edge.looks import Looks
 from jade_ribbon.formats.job import Tpi
 from jade_ribbon.formats.validation import Strict, entry
-from jade_ribbon.services.bodies import Label, Person, Words
+from jade_ribbon.services.bodies import Id, Label, Person, Words
 from jade_ribbon.services.clock import now
 
 
@@ -84,6 +84,51 @@ class BandSheetInput(Strict):
     columns: Annotated[dict[str, int], Field(max_length=40)] | None = None
 
 
+Way = Literal["in_house", "on_saw", "send_out"]
+Ground = Literal["face", "gullet", "both"]
+
+
+class SharpenedFacts(Strict):
+    """How a band was sharpened: the way, what was ground, at which angle, set after it."""
+
+    way: Way | None = None
+    ground: Ground | None = None
+    angle_deg: Annotated[float, entry("angle_deg")] | None = None
+    set_after_mm: Annotated[float, entry("set_per_side_mm")] | None = None
+    teeth_lost: Annotated[int, Field(ge=0, le=1000)] = 0
+
+
+class WeighedInput(Strict):
+    """A standard offcut pulled through by a weight, and how long it took."""
+
+    saw_id: Id
+    material: Annotated[str, Field(max_length=80)]
+    height_mm: Annotated[float, entry("height_mm")]
+    length_mm: Annotated[float, entry("length_mm")]
+    weight_kg: Annotated[float, entry("weight_kg")]
+    seconds: Annotated[float, entry("seconds")]
+    who: Person = ""
+
+
+Tooth = Annotated[float, entry("tooth_set_mm")]
+
+
+class LookedOverInput(Strict):
+    """A band looked over: what was measured and seen; left out where nobody looked."""
+
+    length_mm: Annotated[float, entry("band_length_mm")] | None = None
+    width_mm: Annotated[float, entry("width_mm")] | None = None
+    thickness_mm: Annotated[float, entry("thickness_mm")] | None = None
+    pitch_mm: Annotated[float, entry("band_pitch_mm")] | None = None
+    set_left_mm: Annotated[list[Tooth], Field(max_length=40)] = Field(default_factory=list)
+    set_right_mm: Annotated[list[Tooth], Field(max_length=40)] = Field(default_factory=list)
+    back_bow_mm: Annotated[float, entry("back_bow_mm")] | None = None
+    weld_right: bool | None = None
+    direction_right: bool | None = None
+    tag_right: bool | None = None
+    who: Person = ""
+
+
 EventKind = Literal[
     "sharpened",
     "cleaned",
@@ -101,6 +146,7 @@ EventKind = Literal[
     "mended",
     "still_good",
     "life_confirmed",
+    "looked_at",
 ]
 
 
@@ -110,12 +156,17 @@ class BandEventInput(Strict):
     kind: EventKind
     detail: Words = ""
     value: Annotated[float, entry("event_value")] | None = None
+    minutes: Annotated[float, entry("minutes")] | None = None
+    cost: Annotated[float, entry("money")] | None = None
+    sharpened: SharpenedFacts | None = None
     who: Person = ""
 
     @model_validator(mode="after")
     def _complete(self) -> Self:
         if self.kind == "scrapped" and self.detail not in SCRAP_REASONS:
             raise ValueError(f"scrapping needs a reason in detail: {', '.join(SCRAP_REASONS)}")
+        if self.kind != "sharpened" and (self.sharpened or self.minutes or self.cost):
+            raise ValueError("only a sharpening has minutes, a cost and how it was done")
         if self.kind == "edge_judged" and (self.value is None or not self.detail.strip()):
             raise ValueError("judging an edge needs a dullness 0 to 2 in value and why in detail")
         if self.kind == "edge_judged" and self.value is not None and self.value > 2:

@@ -18,7 +18,7 @@ from jade_ribbon.core.mechanics.feed import FeedWindow, Limit, hot_from_m_min
 from jade_ribbon.core.money.sign_advice import EdgeNow, SignEffect, sign_effects
 from jade_ribbon.core.stock.fasteners import SlowZone, slow_zones, strikes_expected
 from jade_ribbon.services.planning.jobs import job_with_band
-from jade_ribbon.services.rack.bands import shop_lives
+from jade_ribbon.services.rack.edges import edge_record, shop_lives
 from jade_ribbon.services.stock.records import core_fastener, fasteners
 from jade_ribbon.store.models import BandRow, JobRow, SawRow, StockRow
 
@@ -90,10 +90,9 @@ def at_the_saw(session: Session, row: JobRow) -> AtTheSaw | None:
         chips = chips_table(floor_m_min=floor, ceiling_m_min=ceiling, metal=metal)
     life = shop_lives(session).of(band.steel, band.sharpenings)
     edge = EdgeNow(
-        band.edge_equivalent_m / own_life_m(life, used_m=band.edge_equivalent_m),
+        edge_record(band),
+        own_life_m(life, used_m=band.edge_equivalent_m),
         life.retired,
-        band.sign_odds,
-        band.left_factor,
         band.fouling,
     )
     stock = session.get(StockRow, row.stock_id) if row.stock_id else None

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.choosing.evaluate import evaluate
 from jade_ribbon.core.money.lot_stand import LotUnderWay, lot_stand
 from jade_ribbon.services.planning.jobs import job_with_band
-from jade_ribbon.services.rack.bands import chance, shop_lives
+from jade_ribbon.services.rack.edges import chance, shop_lives
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow
 
 

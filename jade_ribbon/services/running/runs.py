@@ -22,15 +22,9 @@ from jade_ribbon.reference.tables import preflight
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.jobs import cut_file, rules_file, set_state
-from jade_ribbon.services.rack.bands import (
-    BandAnswer,
-    asked_words,
-    candidate,
-    chance,
-    dullness_of,
-    one_band,
-    shop_lives,
-)
+from jade_ribbon.services.rack.bands import BandAnswer, one_band
+from jade_ribbon.services.rack.edges import candidate, chance, dullness_of, shop_lives
+from jade_ribbon.services.rack.replay import asked_words
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.running.at_the_saw import AtTheSaw, at_the_saw
 from jade_ribbon.services.running.inputs import RunInput

@@ -22,7 +22,7 @@ from jade_ribbon.devices.instrument import SPECS
 from jade_ribbon.reference.tables import setup_step_texts
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError, NotAllowedError
-from jade_ribbon.services.rack.bands import band_type
+from jade_ribbon.services.rack.edges import band_type
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.setup.inputs import FittingsInput, SettingUpInput
 from jade_ribbon.services.shop.saws import core_saw

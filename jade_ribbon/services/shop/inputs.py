@@ -1,11 +1,14 @@
 """What the shop takes: settings, saws, materials, what is mounted."""
 
+from dataclasses import fields
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from jade_ribbon.core.money.regrind_or_replace import SharpenTerms
+from jade_ribbon.core.money.reorder import SpareTerms
 from jade_ribbon.core.starting.kinds import NAMES as ASSUMABLE
-from jade_ribbon.formats.job import MaterialChanges, RatesFile, SawFile
+from jade_ribbon.formats.job import MaterialChanges, Minutes, Money, RatesFile, SawFile
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.reference.tables import house_rules
 from jade_ribbon.services.bodies import Id, Person, Words
@@ -71,6 +74,26 @@ class TensionInput(Strict):
     stress_MPa: Annotated[float, entry("stress_MPa")] | None = None
 
 
+class RackTermsInput(Strict):
+    """What sharpening takes in this shop, how surely spares are wanted, how long they take."""
+
+    in_house_min: Minutes = SharpenTerms.in_house_min
+    in_house_money: Money = SharpenTerms.in_house_money
+    on_saw_min: Minutes = SharpenTerms.on_saw_min
+    on_saw_money: Money = SharpenTerms.on_saw_money
+    out_money: Money = SharpenTerms.out_money
+    out_days: Annotated[float, entry("days")] = SharpenTerms.out_days
+    handling_min: Minutes = SharpenTerms.handling_min
+    service: Annotated[float, entry("service")] = SpareTerms.service
+    lead_weeks: Annotated[float, entry("lead_weeks")] = SpareTerms.lead_weeks
+
+    def sharpening(self) -> SharpenTerms:
+        return SharpenTerms(**{f.name: getattr(self, f.name) for f in fields(SharpenTerms)})
+
+    def spares(self) -> SpareTerms:
+        return SpareTerms(self.service, self.lead_weeks)
+
+
 class ShopInput(Strict):
     """The shop's settings."""
 
@@ -81,6 +104,7 @@ class ShopInput(Strict):
     gauge_length_mm: Annotated[float, entry("gauge_length_mm")]
     rules: dict[str, str]
     rates: RatesFile
+    rack: RackTermsInput = Field(default_factory=RackTermsInput)
     guard_gap_mm: Annotated[float, entry("guard_gap_mm")] = 10.0
     people: Annotated[list[Person], Field(max_length=50)] = Field(default_factory=list)
 

@@ -8,16 +8,18 @@ from jade_ribbon.store.models import SawRow
 
 
 def with_what_is_known(shop: Shop, saw: SawRow, cut: Cut) -> tuple[Cut, Known]:
-    """A cut with this shop's own cutting pressure in it, and how surely that and the rest is known.
+    """A cut with this shop's own cutting pressure and wear in it, and how surely all is known.
 
     A pressure that the shop wrote into its own copy of the material stands.
     """
     known = Known(side_factor=saw.side_factor)
     if saw.side_sd_ln is not None:
         known = dataclasses.replace(known, side_sd_ln=saw.side_sd_ln)
-    pressure = shop.pressures.get(cut.material.key)
-    if pressure is None:
-        return cut, known
-    stock = dataclasses.replace(cut.material, specific_cutting_pressure_MPa=pressure.K_ref_MPa)
-    known = dataclasses.replace(known, pressure_sd_ln=pressure.sd_ln)
-    return dataclasses.replace(cut, material=stock), known
+    stock = cut.material
+    pressure, wear = shop.pressures.get(stock.key), shop.wear.get(stock.key)
+    if pressure is not None:
+        stock = dataclasses.replace(stock, specific_cutting_pressure_MPa=pressure.K_ref_MPa)
+        known = dataclasses.replace(known, pressure_sd_ln=pressure.sd_ln)
+    if wear is not None:
+        stock = dataclasses.replace(stock, abrasiveness=stock.abrasiveness * wear.factor)
+    return (cut if stock is cut.material else dataclasses.replace(cut, material=stock)), known

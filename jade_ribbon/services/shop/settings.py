@@ -12,7 +12,7 @@ from jade_ribbon.reference.tables import house_rules
 from jade_ribbon.services.clock import CLOCK
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.records import as_record, log_change
-from jade_ribbon.services.shop.inputs import ShopInput
+from jade_ribbon.services.shop.inputs import RackTermsInput, ShopInput
 from jade_ribbon.store.models import ShopRow
 
 HABIT_KEYS = tuple(field.name for field in fields(ShopHabits))
@@ -30,6 +30,15 @@ class OwnPressure:
 
 
 @dataclass(frozen=True)
+class OwnWear:
+    """How hard a material wears this shop's edges against the table: factor, spread, lives."""
+
+    factor: float
+    sd_ln: float
+    lives: int
+
+
+@dataclass(frozen=True)
 class Shop:
     """Settings of this shop."""
 
@@ -41,9 +50,11 @@ class Shop:
     guard_gap_mm: float
     rules: dict[str, str]
     rates: Rates
+    rack: RackTermsInput
     people: list[str]
     version: int
     pressures: dict[str, OwnPressure]
+    wear: dict[str, OwnWear]
     clock_behind_s: float
     """How far this machine's clock is behind the shop's latest record; 0 where it is not."""
 
@@ -64,6 +75,7 @@ def shop_row(session: Session) -> ShopRow:
             rules={},
             rates={},
             people=[],
+            rack={},
             learned={},
             version=1,
         )
@@ -83,9 +95,11 @@ def read_shop(session: Session) -> Shop:
         guard_gap_mm=float(row.rules.get("guard_gap_mm", Rules.guard_gap_mm)),
         rules=rules,
         rates=RatesFile.model_validate(row.rates).to_core(),
+        rack=RackTermsInput.model_validate(row.rack or {}),
         people=row.people,
         version=row.version,
         pressures={k: OwnPressure(**v) for k, v in row.learned.get("pressures", {}).items()},
+        wear={k: OwnWear(**v) for k, v in row.learned.get("wear", {}).items()},
         clock_behind_s=CLOCK.behind().total_seconds(),
     )
 
@@ -100,6 +114,7 @@ def write_shop(session: Session, given: ShopInput) -> Shop:
     row.gauge_length_mm, row.paper = given.gauge_length_mm, given.paper
     row.rules = {**given.rules, "guard_gap_mm": given.guard_gap_mm}
     row.rates = given.rates.model_dump()
+    row.rack = given.rack.model_dump()
     row.people = given.people
     log_change(session, row, "edit", before)
     return read_shop(session)
@@ -109,6 +124,7 @@ def save_shop(session: Session, edit: Edit) -> Shop:
     """Save what was changed of the settings. StaleError when somebody else saved them since."""
     kept = read_shop(session)
     current = {name: getattr(kept, name) for name in ShopInput.model_fields}
+    current["rack"] = kept.rack.model_dump()
     current["rates"] = RatesFile.model_validate(shop_row(session).rates).model_dump()
     return write_shop(session, edit.onto(ShopInput, current, kept.version))
 

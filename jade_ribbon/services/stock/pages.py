@@ -36,7 +36,7 @@ from jade_ribbon.core.stock.worth import (
     billet_worth,
 )
 from jade_ribbon.services.planning.jobs import job_with_band, rules_file
-from jade_ribbon.services.rack.bands import MINOR
+from jade_ribbon.services.rack.edges import MINOR
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.settings import read_shop

@@ -3,7 +3,14 @@
 from jade_ribbon.store.models.base import Base, UtcDateTime
 from jade_ribbon.store.models.changes import AnsweredRow, ChangeRow
 from jade_ribbon.store.models.jobs import FaceRow, JobRow, RunRow
-from jade_ribbon.store.models.rack import BandEventRow, BandRow, BandTypeRow, EdgeLifeRow
+from jade_ribbon.store.models.rack import (
+    BandEventRow,
+    BandRow,
+    BandTypeRow,
+    CoilRow,
+    EdgeLifeRow,
+    MakingRow,
+)
 from jade_ribbon.store.models.setup import (
     AlignmentRow,
     DriftRow,
@@ -13,6 +20,7 @@ from jade_ribbon.store.models.setup import (
 )
 from jade_ribbon.store.models.shop import DefectRow, MaterialRow, SawRow, ShopRow
 from jade_ribbon.store.models.stock import FastenerRow, PhotoRow, StockRow
+from jade_ribbon.store.models.upkeep import CommissioningRow, UpkeepRow
 
 __all__ = [
     "AlignmentRow",
@@ -22,12 +30,15 @@ __all__ = [
     "BandTypeRow",
     "Base",
     "ChangeRow",
+    "CoilRow",
+    "CommissioningRow",
     "DefectRow",
     "DriftRow",
     "EdgeLifeRow",
     "FaceRow",
     "FastenerRow",
     "JobRow",
+    "MakingRow",
     "MaterialRow",
     "PhotoRow",
     "RunRow",
@@ -37,5 +48,6 @@ __all__ = [
     "SetupStepRow",
     "ShopRow",
     "StockRow",
+    "UpkeepRow",
     "UtcDateTime",
 ]

@@ -96,6 +96,8 @@ class RunRow(Base):
     stops: Mapped[list[Any]] = mapped_column(server_default=text("'[]'"), default=list)
     strikes: Mapped[int] = mapped_column(server_default=text("0"), default=0)
     teeth_lost: Mapped[int] = mapped_column(server_default=text("0"), default=0)
+    edge_number: Mapped[int] = mapped_column(server_default=text("0"), default=0)
+    edge_before_m: Mapped[float] = mapped_column(server_default=text("0"), default=0.0)
     without_card: Mapped[str] = mapped_column(server_default=text("''"), default="")
     deleted_at: Mapped[datetime | None]
 

@@ -1,8 +1,10 @@
 """Bands, their types, what happened to them."""
 
 from datetime import datetime
+from typing import Any
 
 from sqlalchemy import (
+    JSON,
     CheckConstraint,
     ForeignKey,
     Index,
@@ -56,6 +58,10 @@ class BandRow(Base):
     defects: Mapped[list[str]] = mapped_column(server_default=text("'[]'"), default=list)
     teeth_lost: Mapped[int] = mapped_column(server_default=text("0"), default=0)
     confirmed_m: Mapped[float] = mapped_column(server_default=text("0"), default=0.0)
+    judged: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    fed: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    weighed: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
+    look_first: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
     kept_for: Mapped[str] = mapped_column(String(20), server_default=text("'all'"), default="all")
     version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]
@@ -96,7 +102,7 @@ class EdgeLifeRow(Base):
 
 
 class BandEventRow(Base):
-    """Something that happened to a band other than a run."""
+    """Something that happened to a band other than a run; what a kind of it tells more in facts."""
 
     __tablename__ = "band_event"
     __table_args__ = (Index("ix_band_event_band_id", "band_id"),)
@@ -107,5 +113,57 @@ class BandEventRow(Base):
     kind: Mapped[str] = mapped_column(String(20))
     detail: Mapped[str] = mapped_column(default="")
     value: Mapped[float | None]
+    minutes: Mapped[float | None]
+    cost_minor: Mapped[int | None]
+    facts: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     who: Mapped[str] = mapped_column(String(40), default="")
+    deleted_at: Mapped[datetime | None]
+
+
+class CoilRow(Base):
+    """Band stock on a coil, from which bands are made here."""
+
+    __tablename__ = "coil"
+    __table_args__ = (CheckConstraint("left_mm >= 0", name="left"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    width_mm: Mapped[float]
+    thickness_mm: Mapped[float]
+    tpi_lo: Mapped[float | None]
+    tpi_hi: Mapped[float | None]
+    form: Mapped[str] = mapped_column(String(40))
+    steel: Mapped[str] = mapped_column(String(40))
+    set_per_side_mm: Mapped[float | None]
+    left_mm: Mapped[float]
+    price_per_m_minor: Mapped[int | None]
+    place: Mapped[str] = mapped_column(String(80), default="")
+    note: Mapped[str] = mapped_column(default="")
+    arrived_at: Mapped[datetime]
+    version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
+    deleted_at: Mapped[datetime | None]
+
+
+class MakingRow(Base):
+    """A band being made here: the steps ticked, and how it ended; failures stay on record."""
+
+    __tablename__ = "making"
+    __table_args__ = (
+        CheckConstraint("state IN ('open', 'made', 'failed')", name="state"),
+        Index("ix_making_coil_id", "coil_id"),
+    )
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    coil_id: Mapped[int] = mapped_column(ForeignKey("coil.id"))
+    band_id: Mapped[int | None] = mapped_column(ForeignKey("band.id"))
+    label: Mapped[str] = mapped_column(String(40))
+    length_mm: Mapped[float]
+    procedure: Mapped[str] = mapped_column(String(80))
+    steps: Mapped[dict[str, Any]]
+    state: Mapped[str] = mapped_column(String(8), default="open")
+    failed_at: Mapped[str] = mapped_column(String(20), default="")
+    why: Mapped[str] = mapped_column(default="")
+    who: Mapped[str] = mapped_column(String(40), default="")
+    started_at: Mapped[datetime]
+    finished_at: Mapped[datetime | None]
+    version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]

@@ -32,6 +32,7 @@ class ShopRow(Base):
     rates: Mapped[dict[str, Any]]
     people: Mapped[list[str]]
     setting_up: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
+    rack: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     learned: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
 
@@ -80,6 +81,8 @@ class SawRow(Base):
     side_factor: Mapped[float] = mapped_column(server_default=text("1"), default=1.0)
     side_sd_ln: Mapped[float | None]
     fittings: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
+    upkeep: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
+    accessories: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]
 

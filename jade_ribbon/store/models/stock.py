@@ -75,13 +75,24 @@ class FastenerRow(Base):
 
 
 class PhotoRow(Base):
-    """A photograph of a piece of stock, small."""
+    """A photograph, small: of a piece of stock, a band, a run or a saw."""
 
     __tablename__ = "photo"
-    __table_args__ = (Index("ix_photo_stock_id", "stock_id"),)
+    __table_args__ = (
+        Index("ix_photo_stock_id", "stock_id"),
+        Index("ix_photo_band_id", "band_id"),
+        CheckConstraint(
+            "(stock_id IS NOT NULL) + (band_id IS NOT NULL) + (saw_id IS NOT NULL) = 1",
+            name="of_one",
+        ),
+    )
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    stock_id: Mapped[int] = mapped_column(ForeignKey("stock.id", ondelete="CASCADE"))
+    stock_id: Mapped[int | None] = mapped_column(ForeignKey("stock.id", ondelete="CASCADE"))
+    band_id: Mapped[int | None] = mapped_column(ForeignKey("band.id", ondelete="CASCADE"))
+    run_id: Mapped[int | None] = mapped_column(ForeignKey("run.id", ondelete="CASCADE"))
+    saw_id: Mapped[int | None] = mapped_column(ForeignKey("saw.id", ondelete="CASCADE"))
+    shows: Mapped[str] = mapped_column(String(8), server_default=text("''"), default="")
     jpeg: Mapped[bytes]
     at: Mapped[datetime]
     deleted_at: Mapped[datetime | None]

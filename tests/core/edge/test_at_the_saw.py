@@ -5,12 +5,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jade_ribbon.core.edge.chips import Chips, bite_said, chips_say, chips_table
+from jade_ribbon.core.edge.keenness import EdgeRecord
 from jade_ribbon.core.edge.signs import SYMPTOMS
 from jade_ribbon.core.money.sign_advice import EdgeNow, SignEffect, sign_effect, sign_effects
 
-KEEN = EdgeNow(0.2, 6, 1.0, 1.0, 0.1)
-TIRED = EdgeNow(0.75, 6, 1.0, 1.0, 0.1)
-GUMMED = EdgeNow(0.3, 6, 1.0, 1.0, 0.6)
+KEEN = EdgeNow(EdgeRecord(0.2), 1.0, 6, 0.1)
+TIRED = EdgeNow(EdgeRecord(0.75), 1.0, 6, 0.1)
+GUMMED = EdgeNow(EdgeRecord(0.3), 1.0, 6, 0.6)
 
 
 def effect(sign: str, edge: EdgeNow, **changed: float | None) -> SignEffect:
@@ -51,7 +52,7 @@ def test_easing_is_told_with_what_it_brings_and_never_under_the_floor() -> None:
 
 @given(st.floats(0.05, 1.2), st.floats(0.3, 5.0))
 def test_no_sign_makes_an_edge_keener(dull: float, odds: float) -> None:
-    edge = EdgeNow(dull, 6, odds, 1.0, 0.2)
+    edge = EdgeNow(EdgeRecord(dull, odds), 1.0, 6, 0.2)
     for found in sign_effects(
         edge, limit=0.8, feed_m_min=2.0, floor_m_min=0.5, size_exponent_m=0.35
     ):

@@ -1,14 +1,14 @@
 """A band's history replayed, its life, wear of a run, and the set-up card."""
 
-from typing import Any
+from dataclasses import replace
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.edge.history import BandHistory, edge_after_runs, replay
+from jade_ribbon.core.edge.history import BandHistory, edge_after_runs, replay, replayed
+from jade_ribbon.core.edge.keenness import Judged, how_keen
 from jade_ribbon.core.edge.run_wear import run_wear
-from jade_ribbon.core.edge.sharpening import sharpening_advice
 from jade_ribbon.core.edge.shop_life import (
     LifeRecord,
     ShopLives,
@@ -21,7 +21,7 @@ from jade_ribbon.core.edge.shop_life import (
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.life import SHAPE, survival
 from jade_ribbon.core.mechanics.wear import edge_state, fouling
-from jade_ribbon.reference.tables import materials, steels, tooth_forms
+from jade_ribbon.reference.tables import materials
 from tests.support.histories import K07, event, run
 
 
@@ -75,8 +75,37 @@ def test_gum_multiplies_what_is_clean_and_cleaning_takes_it_off() -> None:
 
 
 def test_an_edge_judged_by_hand_wins_over_the_count() -> None:
-    state = replay([run(1), run(3)], [event(2, "edge_judged", "shaves hair", 30.0)])
-    assert state.edge_equivalent_m == 130
+    """Its metres stay what was run, or a life would be as long as somebody thought."""
+    judged = replace(event(2, "edge_judged", "shaves hair", 30.0), said=0.003)
+    state = replay([run(1), run(3)], [judged])
+    assert state.edge_equivalent_m == 200
+    assert state.judged == Judged(0.003, 100.0, since=1)
+    assert state.confirmed_m == 100.0
+    assert how_keen(state.edge, life_m=10_000, retired=9).evidence[0].kind == "judged"
+
+
+def test_an_edge_that_came_used_has_as_many_metres_as_it_looks() -> None:
+    looked = replace(event(1, "edge_judged", "tired", 6000.0), said=0.75)
+    state = replay([run(2)], [looked])
+    assert state.edge_equivalent_m == 6100.0
+    assert state.judged == Judged(0.75, 6000.0, since=1)
+
+
+def test_a_hit_asks_for_a_look_until_somebody_looked() -> None:
+    hit = event(1, "hit", "a nail")
+    assert replay([], [hit]).look_first
+    for kind in ("looked_at", "crack", "inspected"):
+        assert not replay([], [hit, event(2, kind)]).look_first
+    assert replay([], [event(1, "looked_at"), event(2, "hit")]).look_first
+
+
+def test_each_run_knows_its_edge_and_the_metres_before_it() -> None:
+    found = replayed([run(1), run(3), run(5)], [event(4, "sharpened")])
+    assert [(m.edge_number, m.before_m, m.after_m) for m in found.marks] == [
+        (0, 0.0, 100.0),
+        (0, 100.0, 200.0),
+        (1, 0.0, 100.0),
+    ]
 
 
 def test_nothing_gives_a_new_band() -> None:
@@ -145,28 +174,3 @@ def test_edge_states_have_ends() -> None:
         "spent",
         "spent",
     ]
-
-
-@pytest.mark.parametrize(
-    ("changed", "words"),
-    [
-        ({}, "Due: send it out; 6 of 8"),
-        ({"dullness": 0.4}, ""),
-        ({"sharpenings": 8}, "replace it"),
-        ({"rule": "never"}, "House rule: not resharpened"),
-        ({"tpi_lo": 10.0}, "a new one is cheaper"),
-        ({"rule": "on_saw"}, "Due: sharpen it on the saw"),
-    ],
-)
-def test_sharpening_follows_form_steel_and_rule(changed: dict[str, Any], words: str) -> None:
-    usual: dict[str, Any] = {
-        "steel": steels()["silicon_steel"],
-        "form": tooth_forms()["hook"],
-        "width_mm": 19.0,
-        "tpi_lo": 2.0,
-        "sharpenings": 2,
-        "dullness": 0.8,
-        "rule": "send_out",
-    }
-    assert words in sharpening_advice(**{**usual, **changed})
-    assert bool(words) == bool(sharpening_advice(**{**usual, **changed}))
