@@ -12,11 +12,11 @@ from jade_ribbon.formats import setup_sheet as sheets
 from jade_ribbon.formats.radius_card import CardLine, pdf, svg
 from jade_ribbon.formats.validation import faults_of
 from jade_ribbon.services.errors import NotFoundError
+from jade_ribbon.services.photos import jpeg_of
 from jade_ribbon.services.planning.outlines import TurningBand, radius_card
 from jade_ribbon.services.setup.sheet import setup_sheet
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.services.stock.inputs import StockQuestion
-from jade_ribbon.services.stock.photos import jpeg_of
 from jade_ribbon.services.stock.sheet import mark_sheet
 
 

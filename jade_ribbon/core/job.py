@@ -104,6 +104,8 @@ class Saw:
     hand_force_N: float = DEFAULT_HAND_FORCE_N
     wheels_out: bool = False
     """A truing found the wheels out of plane, and has not ended with them true."""
+    down: tuple[str, ...] = ()
+    """Accessories that are fitted and do not work."""
     force_assumed: bool = False
     """The frame's force is one usual for its kind of saw, and nobody has read it off."""
 

@@ -1,5 +1,6 @@
 """The all-round file: jobs of one saw in, the band that does them all for least money out."""
 
+from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -30,12 +31,17 @@ class AllRoundFile(Strict):
     jobs: Annotated[list[NamedJobFile], Field(min_length=1, max_length=MOST_JOBS)]
     bands: Annotated[list[BandFile], Field(max_length=MAX_BANDS)] | None = None
 
-    def to_core(self) -> tuple[list[tuple[str, Job]], tuple[Candidate, ...]]:
-        """The named jobs, and the bands."""
-        jobs = [(job.name or _called(i, job), job.to_core()) for i, job in enumerate(self.jobs)]
-        if self.bands is None:
-            return jobs, catalogue_candidates()
-        return jobs, tuple(band.to_core() for band in self.bands)
+    def to_core(self) -> list[tuple[str, Job]]:
+        """The named jobs, each with the bands."""
+        bands: tuple[Candidate, ...] = (
+            catalogue_candidates()
+            if self.bands is None
+            else tuple(band.to_core() for band in self.bands)
+        )
+        return [
+            (job.name or _called(i, job), replace(job.to_core(), bands=bands))
+            for i, job in enumerate(self.jobs)
+        ]
 
 
 def _called(place: int, job: NamedJobFile) -> str:
@@ -46,8 +52,7 @@ def _called(place: int, job: NamedJobFile) -> str:
 def run_all_round(text: str | bytes) -> dict[str, Any]:
     """The answer to an all-round file. InputError with every fault."""
     document: AllRoundFile = read_json(AllRoundFile, text)
-    jobs, bands = document.to_core()
-    return all_round_record(all_round(jobs, bands))
+    return all_round_record(all_round(document.to_core()))
 
 
 def all_round_record(found: AllRound) -> dict[str, Any]:

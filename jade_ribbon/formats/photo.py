@@ -2,13 +2,20 @@
 
 import io
 import warnings
+from typing import TYPE_CHECKING
 
 from jade_ribbon.core.quantities.errors import InputError, refuse
+
+if TYPE_CHECKING:
+    from PIL.Image import Image
 
 FORMATS = ("JPEG", "PNG", "WEBP")
 MOST_SIDE_PX = 1280
 MOST_PIXELS = 60_000_000
-QUALITY = 80
+QUALITIES = (80, 65, 50, 35, 20)
+MOST_BYTES = 8_000_000
+KEPT_BYTES = 400_000
+"""A photograph is kept as well as this many bytes let it be."""
 
 
 def small_jpeg(data: bytes) -> bytes:
@@ -18,6 +25,8 @@ def small_jpeg(data: bytes) -> bytes:
     """
     from PIL import Image, ImageOps, UnidentifiedImageError
 
+    if len(data) > MOST_BYTES:
+        raise _refused(f"has {len(data) / 1e6:.1f} MB; up to {MOST_BYTES / 1e6:.0f} MB")
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("error")
@@ -27,14 +36,23 @@ def small_jpeg(data: bytes) -> bytes:
             picture.draft("RGB", (MOST_SIDE_PX, MOST_SIDE_PX))
             upright = ImageOps.exif_transpose(picture).convert("RGB")
             upright.thumbnail((MOST_SIDE_PX, MOST_SIDE_PX))
-            kept = io.BytesIO()
-            upright.save(kept, "JPEG", quality=QUALITY)
+            kept = _within(upright)
     except InputError:
         raise
     except (Image.DecompressionBombWarning, Image.DecompressionBombError) as problem:
         raise _refused("unpacks to too much") from problem
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Warning) as problem:
         raise _refused("cannot be read") from problem
+    return kept
+
+
+def _within(picture: "Image") -> bytes:
+    """A picture as JPEG, so well as the bytes kept of one allow."""
+    for quality in QUALITIES:
+        kept = io.BytesIO()
+        picture.save(kept, "JPEG", quality=quality)
+        if kept.tell() <= KEPT_BYTES:
+            break
     return kept.getvalue()
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from jade_ribbon.formats.labels import draw_code
 from jade_ribbon.formats.paper import FONT, Paper, printable
 from jade_ribbon.formats.paper import sheet as blank
 
@@ -64,17 +65,8 @@ def _drawn(sheet: SetupSheet, size: float, paper: Paper) -> tuple[bytes, int]:
 
 
 def _code(page, address: str) -> None:  # type: ignore[no-untyped-def]
-    """The address as a code of black squares, in vector."""
-    import segno
-
-    matrix = segno.make(address, error="m", micro=False).matrix
-    module = CODE_MM / (len(matrix) + 8)
-    left, top = page.w - MARGIN_MM - CODE_MM + 4 * module, MARGIN_MM - 4 + 4 * module
-    page.set_fill_color(0, 0, 0)
-    for y, row in enumerate(matrix):
-        for x, dark in enumerate(row):
-            if dark:
-                page.rect(left + x * module, top + y * module, module, module, style="F")
+    """The address as a code in the corner."""
+    draw_code(page, address, page.w - MARGIN_MM - CODE_MM, MARGIN_MM - 4, CODE_MM)
 
 
 def _head(page, sheet: SetupSheet) -> None:  # type: ignore[no-untyped-def]

@@ -312,7 +312,7 @@ def _convert(cell: str, kind: Any) -> Any:
     return cell == "yes" if kind is bool else kind(cell)
 
 
-def _rows(table: str, record: type[T]) -> Iterator[T]:
+def rows_of(table: str, record: type[T]) -> Iterator[T]:
     source = resources.files("jade_ribbon.reference").joinpath("tables").joinpath(f"{table}.csv")
     kinds = typing.get_type_hints(record)
     names = [f.name for f in fields(record)]  # type: ignore[arg-type]
@@ -324,68 +324,68 @@ def _rows(table: str, record: type[T]) -> Iterator[T]:
             yield record(**{n: _convert(row[n], kinds[n]) for n in names})
 
 
-def _keyed(table: str, record: type[T]) -> Mapping[str, T]:
-    return types.MappingProxyType({getattr(r, "key"): r for r in _rows(table, record)})  # noqa: B009
+def keyed(table: str, record: type[T]) -> Mapping[str, T]:
+    return types.MappingProxyType({getattr(r, "key"): r for r in rows_of(table, record)})  # noqa: B009
 
 
 @lru_cache
 def materials() -> Mapping[str, Material]:
     """All materials by key."""
-    return _keyed("materials", Material)
+    return keyed("materials", Material)
 
 
 @lru_cache
 def steels() -> Mapping[str, Steel]:
     """All band steels by key."""
-    return _keyed("steels", Steel)
+    return keyed("steels", Steel)
 
 
 @lru_cache
 def tooth_forms() -> Mapping[str, ToothForm]:
     """All tooth forms by key."""
-    return _keyed("tooth_forms", ToothForm)
+    return keyed("tooth_forms", ToothForm)
 
 
 @lru_cache
 def catalogue() -> tuple[BandType, ...]:
     """The built-in band types."""
-    return tuple(_rows("catalogue", BandType))
+    return tuple(rows_of("catalogue", BandType))
 
 
 @lru_cache
 def caution_texts() -> Mapping[str, CautionText]:
     """All cautions by key."""
-    return _keyed("cautions", CautionText)
+    return keyed("cautions", CautionText)
 
 
 @lru_cache
 def house_rules() -> Mapping[str, HouseRule]:
     """All house rules by key."""
-    return _keyed("house_rules", HouseRule)
+    return keyed("house_rules", HouseRule)
 
 
 @lru_cache
 def setup_step_texts() -> tuple[SetupStepText, ...]:
     """The steps of a set-up in working order; a key may stand in several rows by `when`."""
-    return tuple(_rows("setup_steps", SetupStepText))
+    return tuple(rows_of("setup_steps", SetupStepText))
 
 
 @lru_cache
 def operations() -> Mapping[OperationKey, OperationRow]:
     """All operations by key."""
-    return types.MappingProxyType({row.key: row for row in _rows("operations", OperationRow)})
+    return types.MappingProxyType({row.key: row for row in rows_of("operations", OperationRow)})
 
 
 @lru_cache
 def sentence_parts() -> Mapping[str, SentencePart]:
     """All live parts of the sentences by key."""
-    return _keyed("sentence_parts", SentencePart)
+    return keyed("sentence_parts", SentencePart)
 
 
 @lru_cache
 def other_names() -> Mapping[str, OtherNames]:
     """Common other names of materials by key."""
-    return _keyed("material_names", OtherNames)
+    return keyed("material_names", OtherNames)
 
 
 @dataclass(frozen=True)
@@ -400,7 +400,7 @@ class PreflightRow:
 @lru_cache
 def preflight() -> Mapping[str, PreflightRow]:
     """The four taps before the start, in order."""
-    return _keyed("preflight", PreflightRow)
+    return keyed("preflight", PreflightRow)
 
 
 @dataclass(frozen=True)
@@ -414,7 +414,7 @@ class TrialWood:
 @lru_cache
 def trial_woods() -> Mapping[str, TrialWood]:
     """Cheap materials by key."""
-    return _keyed("trial_woods", TrialWood)
+    return keyed("trial_woods", TrialWood)
 
 
 @dataclass(frozen=True)
@@ -448,7 +448,7 @@ class SawKind:
 @lru_cache
 def saw_kinds() -> tuple[SawKind, ...]:
     """Kinds of saw, smallest first."""
-    return tuple(_rows("saw_kinds", SawKind))
+    return tuple(rows_of("saw_kinds", SawKind))
 
 
 CellKind = Literal["text", "length", "thin", "tpi", "form", "steel", "number", "looks", "date"]
@@ -476,13 +476,13 @@ class BandWord:
 @lru_cache
 def band_columns() -> Mapping[str, BandColumn]:
     """Columns that a sheet of bands may have, by key."""
-    return _keyed("band_columns", BandColumn)
+    return keyed("band_columns", BandColumn)
 
 
 @lru_cache
 def band_words() -> tuple[BandWord, ...]:
     """Other words for steels, forms and looks."""
-    return tuple(_rows("band_words", BandWord))
+    return tuple(rows_of("band_words", BandWord))
 
 
 @dataclass(frozen=True)
@@ -511,10 +511,10 @@ class HelpTerm:
 @lru_cache
 def pages() -> Mapping[str, PageRow]:
     """Pages of the interface by key, stations first."""
-    return _keyed("pages", PageRow)
+    return keyed("pages", PageRow)
 
 
 @lru_cache
 def help_terms() -> Mapping[str, HelpTerm]:
     """Terms of the glossary by key."""
-    return _keyed("help_terms", HelpTerm)
+    return keyed("help_terms", HelpTerm)

@@ -26,6 +26,10 @@ NAMES: Mapping[str, str] = {
     "stock": "Stock",
     "fastener": "Metal in stock",
     "photo": "Photograph",
+    "coil": "Coil",
+    "making": "Band being made",
+    "upkeep": "Upkeep",
+    "commissioning": "Commissioning",
 }
 CALLED_BY = ("label", "name", "key", "kind", "text", "axis", "piece")
 """Fields that tell a person which record it is, the best first."""
@@ -45,6 +49,8 @@ POINTERS: Mapping[str, str] = {
     "job_id": "job",
     "stock_id": "stock",
     "parent_id": "stock",
+    "coil_id": "coil",
+    "run_id": "run",
 }
 """Fields that point at a record of a noun."""
 UNTOLD = ("deleted_at", "tension_since", "created_at", "device_at", "bending_share")

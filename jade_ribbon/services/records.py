@@ -16,11 +16,14 @@ from jade_ribbon.store.models import (
     BandTypeRow,
     Base,
     ChangeRow,
+    CoilRow,
+    CommissioningRow,
     DefectRow,
     DriftRow,
     FaceRow,
     FastenerRow,
     JobRow,
+    MakingRow,
     MaterialRow,
     PhotoRow,
     RunRow,
@@ -30,6 +33,7 @@ from jade_ribbon.store.models import (
     SetupStepRow,
     ShopRow,
     StockRow,
+    UpkeepRow,
     UtcDateTime,
 )
 
@@ -52,6 +56,10 @@ NOUNS: dict[str, type[Base]] = {
     "stock": StockRow,
     "fastener": FastenerRow,
     "photo": PhotoRow,
+    "coil": CoilRow,
+    "making": MakingRow,
+    "upkeep": UpkeepRow,
+    "commissioning": CommissioningRow,
 }
 
 

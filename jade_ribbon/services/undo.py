@@ -23,11 +23,15 @@ PROJECTED = frozenset(
         *("state", "scrap_reason", "sharpenings", "runs", "last_run_at", "fouling"),
         *("edge_equivalent_m", "edge_contact_m", "total_contact_m", "bending_share"),
         *("sign_odds", "left_factor", "defects", "teeth_lost", "confirmed_m"),
+        *("judged", "fed", "weighed", "look_first"),
     )
 )
 """Of a band: computed from its runs and events, and so never set back by themselves."""
 NEVER_BACK = frozenset(
-    ("id", "version", "updated_at", "side_factor", "side_sd_ln", "wheels_out", "learned")
+    (
+        *("id", "version", "updated_at", "side_factor", "side_sd_ln", "wheels_out", "learned"),
+        *("edge_number", "edge_before_m"),
+    )
 )
 """What marks a row, or follows from other records."""
 

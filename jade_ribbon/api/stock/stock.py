@@ -5,9 +5,10 @@ from sqlalchemy.orm import Session
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import PICTURE, operation
 from jade_ribbon.core.stock.joinery import CircleJig, Ring
+from jade_ribbon.services import photos
 from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.planning import jobs
-from jade_ribbon.services.stock import joinery, pages, photos, records
+from jade_ribbon.services.stock import joinery, pages, records
 from jade_ribbon.services.stock.inputs import (
     CircleInput,
     FastenerInput,
@@ -110,7 +111,7 @@ def delete_fastener(session: Session, fastener_id: int) -> Changed:
 )
 def add_photo(session: Session, stock_id: int, body: bytes) -> Changed:
     """Keep a photograph of a piece: small, and without where it was taken."""
-    return Changed(photos.add_photo(session, stock_id, body))
+    return Changed(photos.add_photo(session, "stock", stock_id, body))
 
 
 @operation("DELETE", "/api/photos/<int:photo_id>", answer=Changed)

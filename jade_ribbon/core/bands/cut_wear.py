@@ -9,6 +9,7 @@ from jade_ribbon.core.mechanics.wear import (
     HOT_WEAR,
 )
 from jade_ribbon.core.quantities.arrays import most, where
+from jade_ribbon.reference.care import accessories
 
 
 def metal_overspeed_wear(facts: BandFacts, job: Job, speed: SpeedChoice) -> float:
@@ -19,7 +20,22 @@ def metal_overspeed_wear(facts: BandFacts, job: Job, speed: SpeedChoice) -> floa
     return cast(float, most(over, 1.0) ** facts.overspeed_exponent)
 
 
+FOR_LOGS = ("debarker", "log_washer")
+"""What spares the edge only where bark is sawn through."""
+
+
+def down_wear(job: Job) -> float:
+    """Factor of wear in wood for what should spare the edge and does not work."""
+    if not job.cut.material.is_wood:
+        return 1.0
+    factor = 1.0
+    for key in job.saw.down:
+        if key not in FOR_LOGS or job.cut.operation == "mill":
+            factor *= accessories()[key].down_wear
+    return factor
+
+
 def wear_factor(facts: BandFacts, job: Job, speed: SpeedChoice, *, hot: bool) -> float:
     """Factor on an edge's metres: wood over its greatest speed, metal over its target, rubbing."""
     over = speed.wear_factor * metal_overspeed_wear(facts, job, speed)
-    return over * where(hot, HOT_WEAR, 1.0)
+    return over * down_wear(job) * where(hot, HOT_WEAR, 1.0)

@@ -3,7 +3,7 @@
 import itertools
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.choose import Ranked, choose
 from jade_ribbon.core.job import Candidate, Job
@@ -134,10 +134,11 @@ def _best_pair(
     return found
 
 
-def all_round(jobs: Sequence[tuple[str, Job]], bands: Sequence[Candidate]) -> AllRound:
+def all_round(jobs: Sequence[tuple[str, Job]]) -> AllRound:
     """The band that does all jobs for least money, changing for each, and the best two.
 
-    Each band is taken at its edge now in every job; a job whose stock needs another saw, or
+    The jobs bring the same bands, each with its life in the job's material. Each is taken at its
+    edge now in every job; a job whose stock needs another saw, or
     that nothing can do, counts as impossible. InputError without jobs, or with jobs of
     different saws.
 
@@ -151,22 +152,22 @@ def all_round(jobs: Sequence[tuple[str, Job]], bands: Sequence[Candidate]) -> Al
             words = f"{job.saw.name!r} is another saw; accepted: jobs of {saw.name!r} alone"
             raise refuse(f"jobs.{i}.saw", words, job.saw.name)
     change = change_over(jobs[0][1])
+    bands = jobs[0][1].bands
     places = {_key(band): i for i, band in enumerate(bands)}
     costs: list[list[float | None]] = []
     changed = []
     for name, job in jobs:
-        mine = replace(job, bands=tuple(bands))
-        choice = choose(mine, beside=len(bands))
+        choice = choose(job, beside=len(bands))
         column: list[float | None] = [None] * len(bands)
         if choice.stop is None:
             for ranked in choice.ranked:
-                column[places[_key(ranked.evaluation.facts.band)]] = job_cost(ranked, mine)
+                column[places[_key(ranked.evaluation.facts.band)]] = job_cost(ranked, job)
         costs.append(column)
         best = choice.best
         changed.append(
             ChangedFor(name, None, None)
             if best is None
-            else ChangedFor(name, best.evaluation.facts.band, job_cost(best, mine))
+            else ChangedFor(name, best.evaluation.facts.band, job_cost(best, job))
         )
     ranked_bands = _ranked([name for name, _ in jobs], bands, costs, change)
     return AllRound(
@@ -177,7 +178,7 @@ def all_round(jobs: Sequence[tuple[str, Job]], bands: Sequence[Candidate]) -> Al
 
 
 def _key(band: Candidate) -> tuple[object, ...]:
-    return (band.band_id, band.label, band.length_mm, band.dullness, band.price)
+    return (band.band_id, band.label, band.width_mm, band.length_mm, band.dullness, band.price)
 
 
 def _ranked(

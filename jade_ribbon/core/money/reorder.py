@@ -50,3 +50,19 @@ def reorder_point(
         k += 1
         if k > MOST:
             raise refuse("service", f"needs more than {MOST} bands; accepted: less of it", service)
+
+
+def chance_short(*, used_up: float, weeks: float, lead_weeks: float, have: int) -> float:
+    """Chance that what is on the rack is used up before new ones come, if ordered now.
+
+    Source: ours, docs/model "Spares".
+
+    >>> chance_short(used_up=0, weeks=52, lead_weeks=1, have=5) < 1e-6
+    True
+    """
+    r, p = used_up + 0.5, weeks / (weeks + lead_weeks)
+    upto = 0.0
+    for k in range(have + 1):
+        log_pmf = math.lgamma(r + k) - math.lgamma(r) - math.lgamma(k + 1.0)
+        upto += math.exp(log_pmf + r * math.log(p) + k * math.log1p(-p))
+    return max(0.0, 1.0 - upto)

@@ -9,6 +9,7 @@ from jade_ribbon.core.edge.history import DEFECT_KINDS, SCRAP_REASONS
 from jade_ribbon.core.edge.looks import Looks
 from jade_ribbon.formats.job import Tpi
 from jade_ribbon.formats.validation import Strict, entry
+from jade_ribbon.reference.care import making_steps
 from jade_ribbon.services.bodies import Id, Label, Person, Words
 from jade_ribbon.services.clock import now
 
@@ -181,4 +182,52 @@ class BandEventInput(Strict):
             raise ValueError(f"mended names a defect in detail: {', '.join(DEFECT_KINDS)}")
         if self.kind == "measured_set" and not self.value:
             raise ValueError("measured set needs the set per side in value, more than 0 mm")
+        return self
+
+
+class PriceInput(BandTypeInput):
+    """A price asked for a band, to be held against what was paid."""
+
+    length_mm: Annotated[float, entry("band_length_mm")]
+    price: Annotated[float, entry("money")]
+
+
+class CoilInput(BandTypeInput):
+    """Band stock on a coil."""
+
+    left_mm: Annotated[float, entry("coil_mm")]
+    price_per_m: Annotated[float, entry("money")] | None = None
+    place: Annotated[str, Field(max_length=80)] = ""
+
+
+class MakingInput(Strict):
+    """A band to be made from a coil: its label, its length, by which procedure."""
+
+    label: Label
+    length_mm: Annotated[float, entry("band_length_mm")]
+    procedure: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+    who: Person = ""
+
+
+class MakingStepInput(Strict):
+    """A step of making, done."""
+
+    key: Annotated[str, Field(max_length=20)]
+    note: Words = ""
+    who: Person = ""
+
+
+class MakingEndInput(Strict):
+    """How making ended: made, or failed at a step and why."""
+
+    made: bool
+    failed_at: Annotated[str, Field(max_length=20)] = ""
+    why: Words = ""
+    who: Person = ""
+
+    @model_validator(mode="after")
+    def _told(self) -> Self:
+        if not self.made and self.failed_at not in making_steps():
+            accepted = ", ".join(making_steps())
+            raise ValueError(f"failed_at {self.failed_at!r} is no step; accepted: {accepted}")
         return self

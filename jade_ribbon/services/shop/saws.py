@@ -57,6 +57,7 @@ def core_saw(row: SawRow) -> Saw:
     return Saw(
         drive=Drive(**drive),
         wheels_out=row.wheels_out,
+        down=tuple(sorted(k for k, v in (row.accessories or {}).items() if v == "down")),
         force_assumed="wheel_force_max_N" in row.assumed,
         **plain,
     )

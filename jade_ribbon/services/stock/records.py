@@ -26,12 +26,12 @@ from jade_ribbon.core.stock.fasteners import (
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.photos import latest
 from jade_ribbon.services.rack.edges import MINOR
 from jade_ribbon.services.records import as_record, get, log_change, must_hold
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.services.stock.inputs import FastenerInput, OpenInput, StockInput
-from jade_ribbon.services.stock.photos import latest
 from jade_ribbon.store.models import FastenerRow, JobRow, StockRow
 
 PLAIN = tuple(n for n in StockInput.model_fields if n != "price")

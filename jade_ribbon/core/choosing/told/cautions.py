@@ -92,6 +92,14 @@ def _few_hours(_: Job, best: Ranked | None) -> bool:
     return fatigue is not None and fatigue.running_hours < FEW_HOURS
 
 
+DOWN = ("detector", "extraction", "lubricant", "scraper")
+"""Accessories whose failing is a caution in wood, and not only wear."""
+
+
+def _down(key: str) -> Callable[[Job, Ranked | None], bool]:
+    return lambda job, _: key in job.saw.down and job.cut.material.is_wood
+
+
 ALWAYS = (
     "isolate",
     "handling",
@@ -133,6 +141,7 @@ RULES: Mapping[str, Rule] = {
     "milling": lambda job, _: job.cut.operation == "mill",
     "overspeed": _overspeed,
     "coolant": lambda job, _: job.cut.material.coolant in COOLANTS,
+    **{f"{key}_down": _down(key) for key in DOWN},
     "unknown_frame": lambda job, _: job.saw.wheel_force_max_N is None,
     "hot_cut": _hot,
     "fatigue_hours": _few_hours,

@@ -1,4 +1,6 @@
-"""Photographs of stock: the latest one is shown; each can be taken back."""
+"""Photographs of stock, bands and saws: kept small; each can be taken back."""
+
+from typing import Literal
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -6,9 +8,12 @@ from sqlalchemy.orm import Session
 from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.photo import small_jpeg
 from jade_ribbon.services.clock import now
-from jade_ribbon.services.errors import NotFoundError
+from jade_ribbon.services.errors import ConflictError, NotFoundError
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.store.models import PhotoRow
+
+Of = Literal["stock", "band", "saw"]
+Shows = Literal["", "teeth", "face", "plate"]
 
 
 def latest(session: Session, stock_id: int) -> int | None:
@@ -20,10 +25,29 @@ def latest(session: Session, stock_id: int) -> int | None:
     ).first()
 
 
-def add_photo(session: Session, stock_id: int, data: bytes) -> int:
-    """Keep a photograph of a piece; the id of the change. InputError for what is no picture."""
-    get(session, "stock", stock_id)
-    row = PhotoRow(stock_id=stock_id, jpeg=read_apart("photo", small_jpeg, data), at=now())
+def add_photo(
+    session: Session,
+    of: Of,
+    key: int,
+    data: bytes,
+    *,
+    shows: Shows = "",
+    run_id: int | None = None,
+) -> int:
+    """Keep a photograph; the id of the change. InputError for what is no picture.
+
+    Of a band one may go with a run of it. ConflictError for a run of another band.
+    """
+    get(session, of, key)
+    if run_id is not None and get(session, "run", run_id).band_id != key:
+        raise ConflictError("That run was cut with another band.")
+    row = PhotoRow(
+        **{f"{of}_id": key},
+        run_id=run_id,
+        shows=shows,
+        jpeg=read_apart("photo", small_jpeg, data),
+        at=now(),
+    )
     session.add(row)
     return log_change(session, row, "add", None).id
 

@@ -1,0 +1,1 @@
+"""Looking after saws."""

@@ -1,0 +1,40 @@
+"""What money views take: a way of looking, from one day to another."""
+
+from datetime import date
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from jade_ribbon.formats.validation import Strict, entry
+from jade_ribbon.services.bodies import Id
+
+
+class MoneyQuery(BaseModel):
+    """How to look at the record, and over which days."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    by: Literal["steel", "type", "material", "saw", "month", "person"] = "month"
+    since: date | None = None
+    until: date | None = None
+
+
+class RunsQuery(MoneyQuery):
+    """Which group's runs."""
+
+    key: Annotated[str, Field(max_length=120)]
+
+
+class AllRoundInput(Strict):
+    """Jobs of one saw, and whether to look among the rack or the types to buy."""
+
+    saw_id: Id
+    job_ids: Annotated[list[Id], Field(min_length=1, max_length=20)]
+    among: Literal["rack", "types"] = "rack"
+
+
+class PaybackInput(Strict):
+    """An accessory, and what it costs."""
+
+    accessory: Annotated[str, Field(max_length=20)]
+    price: Annotated[float, entry("money")] | None = None

@@ -1,0 +1,328 @@
+"""Upkeep of saws: what is due, what was done, accessories, bringing a saw to life."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.setup.upkeep import Done, TaskDue, task_due
+from jade_ribbon.reference.care import (
+    CommissioningStep,
+    accessories,
+    commissioning_steps,
+    upkeep_tasks,
+)
+from jade_ribbon.reference.tables import caution_texts
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.upkeep.inputs import (
+    AccessoryInput,
+    BeginCommissioningInput,
+    CommissioningStepInput,
+    IntervalsInput,
+    UpkeepDoneInput,
+)
+from jade_ribbon.store.models import (
+    CommissioningRow,
+    DefectRow,
+    RunRow,
+    SawRow,
+    UpkeepRow,
+)
+
+SHOWN = 20
+ORDER = {"wrong": 0, "due": 1, "soon": 2, "never_done": 3, "later": 4}
+
+
+@dataclass(frozen=True)
+class TaskLine:
+    """A task of a saw: what to do, how it stands, when and by whom it was last done."""
+
+    saw_id: int
+    saw: str
+    key: str
+    title: str
+    do: str
+    look: str
+    stops: bool
+    hours: float
+    days: float
+    own: bool
+    stands: TaskDue
+    last_at: datetime | None
+    last_who: str
+    last_note: str
+
+
+@dataclass(frozen=True)
+class AccessoryLine:
+    """An accessory: whether it is there and works, and what follows."""
+
+    key: str
+    title: str
+    saves: str
+    state: str
+    wear: float
+    caution: str
+
+
+@dataclass(frozen=True)
+class CareStep:
+    """A step of commissioning, and what was found."""
+
+    key: str
+    title: str
+    do: str
+    look: str
+    licensed: bool
+    found: str
+    who: str
+    at: str
+    note: str
+
+
+@dataclass(frozen=True)
+class CommissioningCard:
+    """A saw being brought to life, or brought."""
+
+    id: int
+    kind: str
+    started_at: datetime
+    finished_at: datetime | None
+    steps: list[CareStep]
+    open: int
+    wrong: int
+
+
+@dataclass(frozen=True)
+class Care:
+    """All of a saw's upkeep."""
+
+    saw_id: int
+    saw: str
+    hours: float
+    tasks: list[TaskLine]
+    accessories: list[AccessoryLine]
+    commissioning: list[CommissioningCard]
+
+
+def _hours(session: Session) -> dict[int, float]:
+    """Hours that each saw has cut, by its runs; one statement."""
+    rows = session.execute(
+        select(RunRow.saw_id, func.sum(RunRow.time_s) / 3600.0)
+        .where(RunRow.deleted_at.is_(None))
+        .group_by(RunRow.saw_id)
+    )
+    return {saw: float(hours) for saw, hours in rows}
+
+
+def _last(session: Session) -> dict[tuple[int, str], UpkeepRow]:
+    """The last time each task of each saw was done; one statement."""
+    rows = session.scalars(
+        select(UpkeepRow).where(UpkeepRow.deleted_at.is_(None)).order_by(UpkeepRow.at, UpkeepRow.id)
+    )
+    return {(row.saw_id, row.key): row for row in rows}
+
+
+def _tasks(saw: SawRow, hours: float, last: Mapping[tuple[int, str], UpkeepRow]) -> list[TaskLine]:
+    found = []
+    for key, task in upkeep_tasks().items():
+        own: Mapping[str, Any] = (saw.upkeep or {}).get(key, {})
+        row = last.get((saw.id, key))
+        done = None if row is None else Done(row.at, row.hours, row.found == "right")
+        stands = task_due(
+            task,
+            done,
+            hours_now=hours,
+            now=now(),
+            hours=own.get("hours"),
+            days=own.get("days"),
+        )
+        found.append(
+            TaskLine(
+                saw_id=saw.id,
+                saw=saw.name,
+                key=key,
+                title=task.title,
+                do=task.do,
+                look=task.look,
+                stops=task.stops,
+                hours=own.get("hours") or task.hours,
+                days=own.get("days") or task.days,
+                own=bool(own),
+                stands=stands,
+                last_at=None if row is None else row.at,
+                last_who="" if row is None else row.who,
+                last_note="" if row is None else row.note,
+            )
+        )
+    return sorted(found, key=lambda t: (ORDER[t.stands.due], -t.stands.share))
+
+
+def care_of(session: Session, saw_id: int) -> Care:
+    """A saw's tasks, accessories and commissioning."""
+    saw: SawRow = get(session, "saw", saw_id)
+    hours = _hours(session).get(saw.id, 0.0)
+    cards = session.scalars(
+        select(CommissioningRow)
+        .where(CommissioningRow.saw_id == saw.id, CommissioningRow.deleted_at.is_(None))
+        .order_by(CommissioningRow.started_at.desc())
+    ).all()
+    return Care(
+        saw.id,
+        saw.name,
+        hours,
+        _tasks(saw, hours, _last(session)),
+        _accessories(saw),
+        [_card(row) for row in cards],
+    )
+
+
+def due(session: Session) -> list[TaskLine]:
+    """What is due or found wrong on any saw, the most overdue first; three statements."""
+    hours, last = _hours(session), _last(session)
+    saws = session.scalars(select(SawRow).where(SawRow.deleted_at.is_(None))).all()
+    lines = [t for s in saws for t in _tasks(s, hours.get(s.id, 0.0), last)]
+    found = [t for t in lines if t.stands.due in ("wrong", "due", "soon")]
+    return sorted(found, key=lambda t: (ORDER[t.stands.due], -t.stands.share))
+
+
+def _caution(key: str) -> str:
+    """What is said while an accessory is down; nothing of one that only wears edges."""
+    told = caution_texts().get(f"{key}_down")
+    return told.text if told else ""
+
+
+def _accessories(saw: SawRow) -> list[AccessoryLine]:
+    kept = saw.accessories or {}
+    return [
+        AccessoryLine(
+            key,
+            item.title,
+            item.saves,
+            kept.get(key, "none"),
+            item.down_wear if kept.get(key) == "down" else 1.0,
+            _caution(key) if kept.get(key) == "down" else "",
+        )
+        for key, item in accessories().items()
+    ]
+
+
+def done(session: Session, saw_id: int, given: UpkeepDoneInput) -> Care:
+    """A task is done. Found wrong, it is a defect of the saw too, and stops it where it must."""
+    saw: SawRow = get(session, "saw", saw_id)
+    row = UpkeepRow(
+        saw_id=saw.id,
+        key=given.key,
+        at=now(),
+        hours=_hours(session).get(saw.id, 0.0),
+        found=given.found,
+        note=given.note,
+        who=given.who,
+    )
+    session.add(row)
+    log_change(session, row, "add", None)
+    if given.found == "wrong":
+        task = upkeep_tasks()[given.key]
+        defect = DefectRow(
+            saw_id=saw.id,
+            text=f"{task.title}: {given.note}"[:400],
+            stops=task.stops,
+            at=row.at,
+            who=given.who,
+        )
+        session.add(defect)
+        log_change(session, defect, "add", None)
+    return care_of(session, saw_id)
+
+
+def set_intervals(session: Session, saw_id: int, given: IntervalsInput) -> Care:
+    """A saw's own intervals; those left empty are the usual ones again."""
+    saw: SawRow = get(session, "saw", saw_id)
+    before = as_record(saw)
+    own = {k: v.model_dump(exclude_none=True) for k, v in given.intervals.items()}
+    saw.upkeep = {k: v for k, v in {**(saw.upkeep or {}), **own}.items() if v}
+    log_change(session, saw, "edit", before)
+    return care_of(session, saw_id)
+
+
+def set_accessory(session: Session, saw_id: int, given: AccessoryInput) -> Care:
+    """An accessory is there, works, or is down."""
+    saw: SawRow = get(session, "saw", saw_id)
+    before = as_record(saw)
+    kept = {k: v for k, v in (saw.accessories or {}).items() if k != given.key}
+    saw.accessories = kept if given.state == "none" else {**kept, given.key: given.state}
+    log_change(session, saw, "edit", before)
+    return care_of(session, saw_id)
+
+
+def _steps(kind: str) -> Sequence[CommissioningStep]:
+    return [s for s in commissioning_steps().values() if s.kind in (kind, "both")]
+
+
+def _card(row: CommissioningRow) -> CommissioningCard:
+    steps = []
+    for step in _steps(row.kind):
+        told: Mapping[str, str] = row.steps.get(step.key, {})
+        steps.append(
+            CareStep(
+                step.key,
+                step.title,
+                step.do,
+                step.look,
+                step.licensed,
+                told.get("found", ""),
+                told.get("who", ""),
+                told.get("at", ""),
+                told.get("note", ""),
+            )
+        )
+    return CommissioningCard(
+        row.id,
+        row.kind,
+        row.started_at,
+        row.finished_at,
+        steps,
+        sum(not s.found for s in steps),
+        sum(s.found == "wrong" for s in steps),
+    )
+
+
+def begin_commissioning(session: Session, saw_id: int, given: BeginCommissioningInput) -> Care:
+    """A card for a new saw, or one brought back to life. ConflictError while one is open."""
+    saw: SawRow = get(session, "saw", saw_id)
+    if any(card.finished_at is None for card in care_of(session, saw_id).commissioning):
+        raise ConflictError(f"{saw.name} has a commissioning card open already.")
+    row = CommissioningRow(saw_id=saw.id, kind=given.kind, started_at=now(), steps={})
+    session.add(row)
+    log_change(session, row, "add", None)
+    return care_of(session, saw_id)
+
+
+def commissioning_step(session: Session, card_id: int, given: CommissioningStepInput) -> Care:
+    """A step of the card; the card is finished when every step was found right."""
+    row: CommissioningRow = get(session, "commissioning", card_id)
+    keys = [s.key for s in _steps(row.kind)]
+    if given.key not in keys:
+        raise ConflictError(f"{given.key} is no step of this card.")
+    if given.key == "first_cut":
+        electrics = row.steps.get("electrics", {}).get("found")
+        guards = row.steps.get("guards", {}).get("found")
+        if electrics != "right" or guards != "right":
+            raise ConflictError("No first cut before electrics and guards were found right.")
+    before = as_record(row)
+    told = {
+        "found": given.found,
+        "who": given.who,
+        "at": now().isoformat(),
+        "note": given.note,
+    }
+    row.steps = {**row.steps, given.key: told}
+    whole = all(row.steps.get(k, {}).get("found") == "right" for k in keys)
+    row.finished_at = (row.finished_at or now()) if whole else None
+    log_change(session, row, "edit", before)
+    return care_of(session, row.saw_id)
