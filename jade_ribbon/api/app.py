@@ -12,7 +12,15 @@ from jade_ribbon.api.doors.guard import guard_doors
 from jade_ribbon.api.keeping.keeping import export_zip, whole_file
 from jade_ribbon.api.operations import MOST_JSON_BYTES, mount_operations
 from jade_ribbon.api.problems import handle_problems
-from jade_ribbon.api.sheets import card_sheet, marks_pdf, photo_jpeg, setup_pdf
+from jade_ribbon.api.sheets import (
+    card_sheet,
+    labels_pdf,
+    marks_pdf,
+    money_sheet,
+    photo_jpeg,
+    records_csv,
+    setup_pdf,
+)
 from jade_ribbon.api.strangers import guard
 from jade_ribbon.services import clock
 from jade_ribbon.services.doors.doors import Doors
@@ -60,10 +68,25 @@ def make_app() -> Flask:
     guard_doors(app)
     mount_operations(app)
     _serve_pages(app)
+    _serve_sheets(app)
     app.after_request(_protect)
     # No secret stands in a body beside what somebody else may have put there.
     Compress(app)
     return app
+
+
+def _serve_sheets(app: Flask) -> None:
+    @app.get("/labels.pdf")
+    def band_labels() -> Response:
+        return labels_pdf()
+
+    @app.get("/files/<table>.csv")
+    def records(table: str) -> Response:
+        return records_csv(table)
+
+    @app.get("/money.csv")
+    def money() -> Response:
+        return money_sheet()
 
 
 def _serve_pages(app: Flask) -> None:

@@ -41,6 +41,7 @@ MOST_NAME = 40
 SENDING = ("POST", "PATCH")
 JSON = "application/json"
 SOUND = "audio/wav"
+CSV = "text/csv"
 PICTURE = "application/octet-stream"
 """A photograph as a device took it: what it is, is seen from its bytes."""
 MOST_JSON_BYTES = 2 * 1024 * 1024

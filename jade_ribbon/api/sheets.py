@@ -1,19 +1,25 @@
 """Printed sheets: what is not JSON."""
 
+from typing import Annotated, Any
+
 from flask import Response, request
-from pydantic import ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from jade_ribbon.api.doors.doors import network
 from jade_ribbon.api.operations import MOST_ID, store
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, quantity, said, sentence
-from jade_ribbon.formats import cut_marks
+from jade_ribbon.formats import cut_marks, labels
 from jade_ribbon.formats import setup_sheet as sheets
 from jade_ribbon.formats.radius_card import CardLine, pdf, svg
 from jade_ribbon.formats.validation import faults_of
 from jade_ribbon.services.errors import NotFoundError
+from jade_ribbon.services.files.through import written_out
+from jade_ribbon.services.money.inputs import MoneyQuery
+from jade_ribbon.services.money.ledger import money_csv
 from jade_ribbon.services.photos import jpeg_of
 from jade_ribbon.services.planning.outlines import TurningBand, radius_card
+from jade_ribbon.services.rack.labels import labels_of
 from jade_ribbon.services.setup.sheet import setup_sheet
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.services.stock.inputs import StockQuestion
@@ -86,3 +92,48 @@ def photo_jpeg(photo_id: int) -> Response:
         data = jpeg_of(session, photo_id)
     kept = {"Cache-Control": "private, max-age=86400"}
     return Response(data, mimetype="image/jpeg", headers=kept)
+
+
+class LabelQuery(BaseModel):
+    """Which bands' labels, on which sheet or roll, from which place of it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    bands: Annotated[str, Field(max_length=2000, pattern=r"^[0-9]{1,12}(,[0-9]{1,12})*$")]
+    kind: str = "a4-24"
+    start: int = 1
+
+
+def _query(model: type[BaseModel]) -> Any:
+    try:
+        return model.model_validate(request.args.to_dict())
+    except ValidationError as error:
+        raise InputError(faults_of(error, model)) from None
+
+
+def labels_pdf() -> Response:
+    """Labels of bands at true size, with a code that opens each one's page."""
+    asked: LabelQuery = _query(LabelQuery)
+    on = network()
+    address = on.address if on else request.host_url
+    with store().read() as session:
+        found = labels_of(session, [int(key) for key in asked.bands.split(",")], address)
+    return Response(labels.pdf(found, asked.kind, start=asked.start), mimetype="application/pdf")
+
+
+def _csv(name: str, text: str) -> Response:
+    kept = {"Content-Disposition": f'attachment; filename="{name}.csv"'}
+    return Response(text, mimetype="text/csv", headers=kept)
+
+
+def records_csv(table: str) -> Response:
+    """All records of a table as CSV."""
+    with store().read() as session:
+        return _csv(table, written_out(session, table))
+
+
+def money_sheet() -> Response:
+    """What sawing cost, as CSV."""
+    asked: MoneyQuery = _query(MoneyQuery)
+    with store().read() as session:
+        return _csv(f"money-by-{asked.by}", money_csv(session, asked))

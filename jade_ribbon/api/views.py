@@ -1,11 +1,12 @@
 """All rooms of the interface, so that importing this registers every operation."""
 
 from jade_ribbon.api.doors import doors
+from jade_ribbon.api.files import files
 from jade_ribbon.api.inspection import faces
 from jade_ribbon.api.keeping import keeping
 from jade_ribbon.api.money import ledger
 from jade_ribbon.api.planning import jobs, plan
-from jade_ribbon.api.rack import band_types, bands
+from jade_ribbon.api.rack import band_types, bands, keeping_bands
 from jade_ribbon.api.running import runs
 from jade_ribbon.api.setup import cards, readings, saw
 from jade_ribbon.api.shop import materials, saws, settings
@@ -19,8 +20,10 @@ __all__ = [
     "care",
     "doors",
     "faces",
+    "files",
     "jobs",
     "keeping",
+    "keeping_bands",
     "ledger",
     "materials",
     "plan",

@@ -116,8 +116,7 @@ def sheet(paper: Paper, title: str) -> "FPDF":
 
 def blank_of(size_mm: tuple[float, float], title: str) -> "FPDF":
     """A document of any size in millimetres, else as a sheet."""
-    wide = "L" if size_mm[0] > size_mm[1] else "P"
-    page = _tagged()(orientation=wide, unit="mm", format=size_mm)
+    page = _tagged()(unit="mm", format=size_mm)
     folder = resources.files("jade_ribbon.formats") / "fonts"
     for style, name in (("", "regular"), ("B", "bold")):
         with resources.as_file(folder / f"{name}.ttf") as path:

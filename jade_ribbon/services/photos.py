@@ -2,6 +2,7 @@
 
 from typing import Literal
 
+from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -14,6 +15,13 @@ from jade_ribbon.store.models import PhotoRow
 
 Of = Literal["stock", "band", "saw"]
 Shows = Literal["", "teeth", "face", "plate"]
+
+
+class PhotoQuery(BaseModel):
+    """What a photograph of a band shows, and the run it goes with."""
+
+    shows: Literal["teeth", "face"] = "teeth"
+    run_id: int | None = None
 
 
 def latest(session: Session, stock_id: int) -> int | None:

@@ -7,7 +7,7 @@ from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation, waited_s
 from jade_ribbon.services.clock import waited
 from jade_ribbon.services.edits import Edit
-from jade_ribbon.services.rack import bands, coming, events, learning, pages
+from jade_ribbon.services.rack import bands, coming, events, pages
 from jade_ribbon.services.rack.inputs import (
     BandEventInput,
     BandSheetInput,
@@ -111,12 +111,6 @@ def weigh_band(session: Session, band_id: int, body: WeighedInput) -> bands.Band
 def look_over_band(session: Session, band_id: int, body: LookedOverInput) -> events.LookedOver:
     """Record a band looked over when it arrived: measured, seen, passed or claimed."""
     return events.look_over_band(session, band_id, body, waited(waited_s()))
-
-
-@operation("GET", "/api/rack/learned", answer=learning.Learned)
-def learned(session: Session) -> learning.Learned:
-    """What this shop's ended lives teach."""
-    return learning.learned(session)
 
 
 @operation("DELETE", "/api/events/<int:event_id>", answer=Changed)

@@ -13,8 +13,8 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.money.prices import Priced, PriceLook, look_at_price
 from jade_ribbon.core.money.regrind_or_replace import sharpen_plan
 from jade_ribbon.core.money.reorder import chance_short, reorder_point
-from jade_ribbon.reference.tables import steels
 from jade_ribbon.services.clock import now
+from jade_ribbon.services.rack.bands import check_type
 from jade_ribbon.services.rack.edges import MINOR, shop_lives
 from jade_ribbon.services.rack.inputs import PriceInput
 from jade_ribbon.services.rack.standing import Terms, new_price, sharpening_of, terms
@@ -159,6 +159,7 @@ def _line(
 
 def look_at_band_price(session: Session, given: PriceInput) -> PriceLook:
     """A price typed in, against what this shop paid for bands about as wide."""
+    check_type(given)
     known = terms(session, shop_lives(session))
     rows = session.scalars(
         select(BandRow).where(BandRow.deleted_at.is_(None), BandRow.price_minor.is_not(None))
@@ -200,8 +201,3 @@ def _priced(row: BandRow, price: float, known: Terms) -> Priced:
         times_most=0 if way is None or rule == "never" else sharpening.bounds.times,
     )
     return Priced(price / row.length_mm * 1000.0, plan.cost_per_1000_m[plan.best_times])
-
-
-def steel_named(key: str) -> str:
-    """A steel as people call it."""
-    return steels()[key].name

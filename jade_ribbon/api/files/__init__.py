@@ -1,0 +1,1 @@
+"""Records out as CSV and in again."""
