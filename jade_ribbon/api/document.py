@@ -7,6 +7,7 @@ from pydantic import TypeAdapter
 
 from jade_ribbon import __version__
 from jade_ribbon.api.operations import (
+    CSV,
     JSON,
     KEY_FORM,
     MOST_ID,
@@ -113,6 +114,8 @@ def _problems(problem: Any) -> dict[str, Any]:
 
 def _body_schema(op: Operation, refs: Any) -> Any:
     """What goes in: a model, a job file, or sound as bytes."""
+    if op.media == CSV:
+        return {"type": "string"}
     if op.media in (SOUND, PICTURE):
         return {"type": "string", "format": "binary"}
     return refs[(op.name, "validation") if op.body else ("job_file", "validation")]

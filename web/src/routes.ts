@@ -55,8 +55,50 @@ const PAGES: readonly PageOf[] = [
   },
   {
     path: "/rack/shopping",
-    title: "Shopping list",
-    load: () => import("./stations/rack/Shopping.svelte"),
+    title: "Shopping and spares",
+    load: () => import("./stations/rack/keeping/Shopping.svelte"),
+  },
+  {
+    path: "/rack/sharpening",
+    title: "Sharpening",
+    load: () => import("./stations/rack/keeping/Sharpening.svelte"),
+  },
+  {
+    path: "/rack/made",
+    title: "Bands made here",
+    load: () => import("./stations/rack/keeping/MadeHere.svelte"),
+  },
+  {
+    path: "/rack/labels",
+    title: "Labels",
+    load: () => import("./stations/rack/keeping/Labels.svelte"),
+  },
+  {
+    path: "/rack/learned",
+    title: "What edges taught",
+    load: () => import("./stations/rack/learning/Learned.svelte"),
+  },
+  {
+    path: "/scan",
+    title: "Scan a label",
+    load: () => import("./stations/scan/Scan.svelte"),
+    atSaw: true,
+  },
+  { path: "/money", title: "Money", load: () => import("./stations/money/Money.svelte") },
+  {
+    path: "/money/all-round",
+    title: "One band for many jobs",
+    load: () => import("./stations/money/AllRound.svelte"),
+  },
+  {
+    path: "/shop/files",
+    title: "Records out and in",
+    load: () => import("./stations/files/Files.svelte"),
+  },
+  {
+    path: "/shop/saws/:id/upkeep",
+    title: "Upkeep",
+    load: () => import("./stations/upkeep/Upkeep.svelte"),
   },
   {
     path: "/rack/types",
@@ -66,7 +108,7 @@ const PAGES: readonly PageOf[] = [
   {
     path: "/rack/:id",
     title: "Band",
-    load: () => import("./stations/rack/BandPage.svelte"),
+    load: () => import("./stations/rack/band/BandPage.svelte"),
     atSaw: true,
   },
   { path: "/shop", title: "Shop", load: () => import("./stations/shop/Shop.svelte") },

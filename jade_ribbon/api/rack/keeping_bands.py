@@ -7,7 +7,7 @@ from jade_ribbon.api.operations import PICTURE, operation
 from jade_ribbon.core.money.prices import PriceLook
 from jade_ribbon.services import photos
 from jade_ribbon.services.photos import PhotoQuery
-from jade_ribbon.services.rack import learning, making, spares
+from jade_ribbon.services.rack import learning, making, spares, standing
 from jade_ribbon.services.rack.inputs import (
     CoilInput,
     MakingEndInput,
@@ -21,6 +21,12 @@ from jade_ribbon.services.rack.inputs import (
 def learned(session: Session) -> learning.Learned:
     """What this shop's ended lives teach."""
     return learning.learned(session)
+
+
+@operation("GET", "/api/rack/next", answer=list[standing.NextLine])
+def what_next(session: Session) -> list[standing.NextLine]:
+    """Bands that want something done, danger first, then by what it is worth."""
+    return standing.all_next(session)
 
 
 @operation("GET", "/api/rack/spares", answer=spares.Spares)

@@ -124,7 +124,7 @@ def learned_ratio(lives: Sequence[tuple[float, int]]) -> tuple[float, int]:
 
 
 @dataclass(frozen=True)
-class Way:
+class SharpenWay:
     """One way to go on with dull bands: money per 1 000 m over the times, hours, days away."""
 
     key: WayKey
@@ -146,7 +146,7 @@ def ways(
     change_min: float,
     hour_rate: float,
     used_per_day_m: float,
-) -> tuple[Way, ...]:
+) -> tuple[SharpenWay, ...]:
     """Every way side by side, the dearest part of each counted: work, postage, change-overs.
 
     `used_per_day_m` says how many bands of the type are away at once where they are sent out.
@@ -175,7 +175,7 @@ def ways(
         hours = (n * max(0.0, minutes + change_min) + change_min) / 60.0
         away = days * used_per_day_m / (metres / (n + 1))
         found.append(
-            Way(
+            SharpenWay(
                 key,
                 WAY_NAMES[key],
                 each,

@@ -7,7 +7,7 @@ from typing import Literal
 from jade_ribbon.core.edge.keenness import Keenness
 from jade_ribbon.core.job import Finish
 from jade_ribbon.core.mechanics.wear import FOULING_DULLNESS
-from jade_ribbon.core.money.regrind_or_replace import Bounds, Way
+from jade_ribbon.core.money.regrind_or_replace import Bounds, SharpenWay
 from jade_ribbon.core.quantities.words import Said
 
 Do = Literal[
@@ -53,7 +53,7 @@ class Standing:
     """'' on the rack; else why it is not."""
     sharpenings: int
     bounds: Bounds
-    way: Way | None
+    way: SharpenWay | None
     """The way of sharpening that this shop uses; None where it does not."""
     price_new: float
     life_new_m: float

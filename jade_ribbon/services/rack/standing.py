@@ -14,15 +14,16 @@ from jade_ribbon.core.edge.shop_life import ShopLives, asks_still_good, own_life
 from jade_ribbon.core.job import Candidate, Finish, Rates
 from jade_ribbon.core.money.regrind_or_replace import (
     Bounds,
-    Way,
+    SharpenWay,
     learned_ratio,
     most_times,
     ways,
 )
 from jade_ribbon.core.money.what_next import Next, Standing, what_next
+from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.reference.tables import steels, tooth_forms
 from jade_ribbon.services.clock import now
-from jade_ribbon.services.rack.edges import MINOR, band_type, keenness_of
+from jade_ribbon.services.rack.edges import MINOR, band_type, keenness_of, shop_lives
 from jade_ribbon.services.shop.settings import Shop, read_shop, rules_for
 from jade_ribbon.store.models import BandRow, RunRow
 
@@ -64,7 +65,7 @@ class Sharpening:
     """How a band's sharpening is reckoned: bounds, ways, and how much speaks for the life after."""
 
     bounds: Bounds
-    ways: tuple[Way, ...]
+    ways: tuple[SharpenWay, ...]
     life_ratio: float
     ratio_lives: int
     price_new: float
@@ -102,7 +103,7 @@ def sharpening_of(row: BandRow, known: Terms) -> Sharpening:
     return Sharpening(bounds, found, ratio, spoke, price, life_new)
 
 
-def _own_way(row: BandRow, known: Terms, sharpening: Sharpening) -> Way | None:
+def _own_way(row: BandRow, known: Terms, sharpening: Sharpening) -> SharpenWay | None:
     """The way of the house rule, where bands like this are sharpened at all."""
     rule = known.shop.rules["resharpening"]
     if rule == "never" or not worth_sharpening(row.width_mm, row.tpi_lo):
@@ -152,3 +153,35 @@ def next_of(row: BandRow, known: Terms) -> tuple[Next, Keenness]:
     """What to do next with a band, and how keen it is."""
     standing, _ = standing_of(row, known)
     return what_next(standing), standing.keen
+
+
+@dataclass(frozen=True)
+class NextLine:
+    """A band that wants something done, and what that is worth."""
+
+    band_id: int
+    label: str
+    do: str
+    words: Said
+    worth: float | None
+    worth_words: str
+
+
+ORDER = ("mend", "look", "ask", "scrap", "sharpen", "clean", "demote", "cannot_tell")
+"""Danger first, then questions, then money."""
+
+
+def all_next(session: Session) -> list[NextLine]:
+    """Every band on the rack that wants something done, the most pressing first."""
+    known = terms(session, shop_lives(session))
+    rows = session.scalars(
+        select(BandRow).where(BandRow.deleted_at.is_(None), BandRow.state == "rack")
+    )
+    found = []
+    for row in rows:
+        told, _ = next_of(row, known)
+        if told.do in ORDER:
+            found.append(
+                NextLine(row.id, row.label, told.do, told.words, told.worth, told.worth_words)
+            )
+    return sorted(found, key=lambda x: (ORDER.index(x.do), -(x.worth or 0.0), x.label))

@@ -21,7 +21,9 @@ from jade_ribbon.core.starting.kinds import StartingKind, starting_kinds
 from jade_ribbon.core.starting.unknown_saw import ASSUMED, Assumed
 from jade_ribbon.core.stock.losses import USUAL_LOSSES, Losses
 from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
+from jade_ribbon.formats.labels import KINDS
 from jade_ribbon.formats.written import WrittenRules, written_rules
+from jade_ribbon.reference.care import accessories
 from jade_ribbon.reference.tables import (
     PreflightRow,
     help_terms,
@@ -113,6 +115,24 @@ def _kind_line(kind: StartingKind) -> KindLine:
 
 
 @dataclass(frozen=True)
+class LabelKindLine:
+    """A sheet or a roll of labels, and how many a page has."""
+
+    key: str
+    name: str
+    a_page: int
+
+
+@dataclass(frozen=True)
+class AccessoryName:
+    """Something fitted to a saw that spares its bands, and about what it costs."""
+
+    key: str
+    title: str
+    price: float
+
+
+@dataclass(frozen=True)
 class Reference:
     """All tables the interface shows."""
 
@@ -132,6 +152,8 @@ class Reference:
     finishes: dict[Finish, str]
     many_bending_hours: float
     scrap_reasons: tuple[str, ...]
+    label_kinds: list[LabelKindLine]
+    accessories: list[AccessoryName]
     losses: Losses
     written: WrittenRules
     preflight: list[PreflightRow]
@@ -194,6 +216,8 @@ def reference(session: Session) -> Reference:
         finishes=dict(FINISH_WORDS),
         many_bending_hours=MANY_BENDING_HOURS,
         scrap_reasons=SCRAP_REASONS,
+        label_kinds=[LabelKindLine(k.key, k.name, k.a_page) for k in KINDS.values()],
+        accessories=[AccessoryName(a.key, a.title, a.price) for a in accessories().values()],
         losses=USUAL_LOSSES,
         written=written_rules(),
         preflight=list(preflight().values()),

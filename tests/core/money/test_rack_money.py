@@ -13,7 +13,7 @@ from jade_ribbon.core.edge.keenness import Keenness
 from jade_ribbon.core.money.regrind_or_replace import (
     Bounds,
     SharpenTerms,
-    Way,
+    SharpenWay,
     learned_ratio,
     most_times,
     sharpen_plan,
@@ -73,7 +73,7 @@ def test_the_ratio_is_the_table_s_until_lives_speak() -> None:
     assert spoke == 50 and ratio == pytest.approx(0.7, abs=0.01)
 
 
-def all_ways(**changed: Any) -> dict[str, Way]:
+def all_ways(**changed: Any) -> dict[str, SharpenWay]:
     given: dict[str, Any] = {
         "price_new": 40.0,
         "life_new_m": 8000.0,

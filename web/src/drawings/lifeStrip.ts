@@ -4,7 +4,6 @@ import { area as areaShape, curveStepAfter, line } from "d3-shape";
 
 export interface StripRun {
   readonly at: Date;
-  readonly before: number;
   readonly after: number;
 }
 

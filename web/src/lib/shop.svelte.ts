@@ -18,6 +18,22 @@ import { takeRules } from "./written";
 
 type Theme = "light" | "dark";
 
+const EVENTS: Readonly<Record<string, string>> = {
+  arrived: "came in",
+  sent_out: "sent out",
+  returned: "came back",
+  measured_set: "set measured",
+  edge_judged: "judged",
+  weld_stepped: "weld stepped",
+  teeth_lost: "teeth lost",
+  still_good: "still good",
+  life_confirmed: "life confirmed",
+  face_read: "face read",
+  inspected: "looked over",
+  looked_at: "looked at",
+  made: "made here",
+};
+
 /** What a band type is named by. */
 export interface TypeSizes {
   readonly width_mm: number;
@@ -93,6 +109,11 @@ class ShopState {
   /** Its tooth form, likewise. */
   form(key: string): string {
     return this.reference?.forms.find((f) => f.key === key)?.short ?? key.replaceAll("_", " ");
+  }
+
+  /** What happened to a band, as it stands in its history. */
+  eventName(kind: string): string {
+    return EVENTS[kind] ?? kind;
   }
 
   /** A band type by what it is, its sizes in the shop's units. */

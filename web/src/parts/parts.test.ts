@@ -344,7 +344,7 @@ describe("the band in its bend", () => {
 describe("a band's life", () => {
   it("shows runs, trouble, sharpenings and the fan", () => {
     const { container } = render(LifeStrip, { page: PAGE });
-    expect(screen.getByRole("img").getAttribute("aria-label")).toContain("1 runs, 1 sharpenings");
+    expect(screen.getByRole("img").getAttribute("aria-label")).toContain("2 runs, 1 sharpenings");
     expect(container.querySelectorAll(".run")).toHaveLength(1);
     expect(container.querySelectorAll(".trouble")).toHaveLength(1);
     expect(container.querySelectorAll(".event")).toHaveLength(1);

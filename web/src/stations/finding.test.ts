@@ -137,9 +137,9 @@ describe("band types", () => {
     server({ "GET /api/types": TYPES });
     render(TypeTable);
     const [first, second] = await screen.findAllByRole("button", { name: /^Compare .* mm, 6 tpi/ });
-    await fireEvent.click(first!);
+    await fireEvent.click(first as HTMLElement);
     expect(screen.queryByRole("table")).toBeNull();
-    await fireEvent.click(second!);
+    await fireEvent.click(second as HTMLElement);
     expect(screen.getByRole("row", { name: /tightest radius 60 mm 200 mm/ })).toBeTruthy();
     expect(screen.getByText("2 on the rack")).toBeTruthy();
   });

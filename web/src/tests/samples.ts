@@ -140,6 +140,8 @@ export const BAND_ANSWER: BandAnswer = {
   arrived_at: "2026-01-01T00:00:00Z",
   sharpenings: 1,
   dullness: 0.4,
+  dullness_sd: 0.12,
+  look_first: false,
   fouling: 0.1,
   edge: "fair",
   tip_radius_um: 18,
@@ -167,7 +169,47 @@ export const PAGE: BandPage = {
     left_10_m: 11_000,
     doubted: [],
   },
-  advice: "",
+  next: {
+    do: "use",
+    words: "Use it for work to be planed.",
+    worth: 21.5,
+    worth_words: "what is left of its edge",
+  },
+  evidence: [
+    { kind: "metres", says: 0.35, sd: 0.15, counted: true, taken: 0.35, taken_sd: 0.15, why: "" },
+    { kind: "signs", says: null, sd: 0.12, counted: true, taken: 0.4, taken_sd: 0.12, why: "" },
+  ],
+  limit: 1,
+  left: [],
+  sharpening: {
+    bounds: { times: 3, by: "what this steel repays" },
+    ways: [
+      {
+        key: "on_saw",
+        name: "on the saw",
+        each: 8.3,
+        plan: { cost_per_1000_m: [5.75, 3.6, 2.9, 2.6], best_times: 3, saving_share: 0.55 },
+        hours_per_1000_m: 0.05,
+        days_away: 0,
+        spares: 0,
+      },
+      {
+        key: "never",
+        name: "never: a new one each time",
+        each: 0,
+        plan: { cost_per_1000_m: [5.75], best_times: 0, saving_share: 0 },
+        hours_per_1000_m: 0.03,
+        days_away: 0,
+        spares: 0,
+      },
+    ],
+    life_ratio: 0.9,
+    ratio_lives: 0,
+    price_new: 40,
+    life_new_m: 8000,
+  },
+  strip: [{ id: 1, at: "2026-02-01T00:00:00Z", edge_after_m: 400, symptoms: ["burn"] }],
+  photos: [],
   runs: [
     {
       id: 1,
@@ -191,8 +233,30 @@ export const PAGE: BandPage = {
     },
   ],
   events: [
-    { id: 1, at: "2026-01-01T00:00:00Z", kind: "arrived", detail: "", value: null, who: "" },
-    { id: 2, at: "2026-01-15T00:00:00Z", kind: "sharpened", detail: "", value: null, who: "" },
+    {
+      id: 1,
+      at: "2026-01-01T00:00:00Z",
+      kind: "arrived",
+      detail: "",
+      value: null,
+      minutes: null,
+      cost: null,
+      facts: {},
+      after_m_min: null,
+      who: "",
+    },
+    {
+      id: 2,
+      at: "2026-01-15T00:00:00Z",
+      kind: "sharpened",
+      detail: "",
+      value: null,
+      minutes: null,
+      cost: null,
+      facts: {},
+      after_m_min: null,
+      who: "",
+    },
   ],
 };
 
@@ -205,6 +269,7 @@ export const SETTINGS = {
   paper: "a4" as const,
   rules: { tension: "full", resaw_width: "frame", least_teeth: "3" },
   rates: {},
+  rack: {},
   people: ["Odda", "Brill"],
 } as unknown as Shop;
 

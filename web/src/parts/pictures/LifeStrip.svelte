@@ -13,11 +13,7 @@
   const strip = $derived(
     lifeStrip(
       new Date(band.arrived_at),
-      page.runs.map((r) => ({
-        at: new Date(r.at),
-        before: r.edge_after_m - r.equivalent_m,
-        after: r.edge_after_m,
-      })),
+      page.strip.map((r) => ({ at: new Date(r.at), after: r.edge_after_m })),
       page.events.filter((e) => e.kind === "sharpened").map((e) => new Date(e.at)),
       now,
       alive
@@ -30,14 +26,7 @@
       H,
     ),
   );
-  const trouble = $derived(page.runs.filter((r) => r.symptoms.length > 0));
-  const SHOWN = ["sharpened", "cleaned", "hit", "scrapped", "edge_judged", "measured_set"];
-  const events = $derived(page.events.filter((e) => SHOWN.includes(e.kind)));
-  const words = $derived(
-    `Life of ${band.label}: ${page.runs.length} runs, ${band.sharpenings} sharpenings, ${percent(
-      Math.min(band.dullness, 2),
-    )} of this edge used.`,
-  );
+  const trouble = $derived(page.strip.filter((r) => r.symptoms.length > 0));
   const LETTER: Record<string, string> = {
     sharpened: "S",
     cleaned: "C",
@@ -45,7 +34,16 @@
     scrapped: "×",
     edge_judged: "J",
     measured_set: "M",
+    weighed: "W",
+    inspected: "L",
   };
+  const SHOWN = Object.keys(LETTER);
+  const events = $derived(page.events.filter((e) => SHOWN.includes(e.kind)));
+  const words = $derived(
+    `Life of ${band.label}: ${band.runs} runs, ${band.sharpenings} sharpenings, ${percent(
+      Math.min(band.dullness, 2),
+    )} of this edge used.`,
+  );
 </script>
 
 <figure bind:clientWidth={width}>
@@ -57,7 +55,7 @@
       {#if strip.fan}<path class="fan" d={strip.fan} /><path class="middle" d={strip.middle} />{/if}
       <path class="edge" d={strip.path} />
       <path class="axis" d="M0 {H}H{width - 70}" />
-      {#each page.runs as run (run.id)}
+      {#each page.strip as run (run.id)}
         <path class="run" d="M{strip.x(new Date(run.at))} {H}v-7" />
       {/each}
       {#each trouble as run (run.id)}
@@ -71,6 +69,9 @@
         <path class="event" d="M{x} 0V{H}" />
         <text class="letter" x={x + 3} y="10">{LETTER[event.kind]}</text>
       {/each}
+      {#each page.photos as photo (photo.id)}
+        <text class="letter" x={strip.x(new Date(photo.at)) + 3} y="28">P</text>
+      {/each}
       {#each strip.years as year (year.getTime())}
         <text x={strip.x(year)} y={H + 22} text-anchor="middle">{month(year)}</text>
       {/each}
@@ -80,8 +81,9 @@
   <figcaption class="soft">
     Height: metres each tooth has rubbed, counted in clean dry oak. Ticks are runs, <b>S</b>
     sharpened,
-    <b>C</b> cleaned, <b>!</b> hit, <b>J</b> judged by hand; a wedge is a run with trouble. The fan: nine,
-    five and one in ten such edges last that far.
+    <b>C</b> cleaned, <b>!</b> hit, <b>J</b> judged, <b>W</b> weighed, <b>L</b> looked over,
+    <b>P</b> photographed; a wedge is a run with trouble. The fan: nine, five and one in ten such edges
+    last that far.
   </figcaption>
 </figure>
 

@@ -37,7 +37,21 @@
   }
 
   async function open(file: File | undefined): Promise<void> {
-    if (file) paste(await file.text());
+    if (!file) return;
+    if (!/\.xlsx$/i.test(file.name)) {
+      paste(await file.text());
+      return;
+    }
+    try {
+      const read = client.POST("/api/files/workbook", {
+        body: file as unknown as string,
+        bodySerializer: (body: unknown) => body as BodyInit,
+        headers: { "Content-Type": "application/octet-stream" },
+      });
+      paste((await ask(read)).text);
+    } catch (problem) {
+      failed = wordsOf(problem);
+    }
   }
 
   /** A column is taken for another thing: whatever was taken for that, is not any more. */
@@ -65,8 +79,8 @@
 
 <h1>Bands from a list</h1>
 <p class="soft">
-  Paste a list from a spreadsheet, or open a CSV file: the first line says what the columns are. All
-  come in, or none.
+  Paste a list from a spreadsheet, or open a CSV file or a workbook (.xlsx): the first line says
+  what the columns are. All come in, or none.
 </p>
 <div class="sheet">
   <label>
@@ -82,7 +96,7 @@
     or a file
     <input
       type="file"
-      accept=".csv,.tsv,.txt,text/csv,text/plain"
+      accept=".csv,.tsv,.txt,.xlsx,text/csv,text/plain"
       onchange={(e) => void open(e.currentTarget.files?.[0])}
     />
   </label>

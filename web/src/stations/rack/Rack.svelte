@@ -10,6 +10,8 @@
   import Action from "../../parts/Action.svelte";
   import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
   import BandForm from "./BandForm.svelte";
+  import NextList from "./NextList.svelte";
+  import RackPages from "./RackPages.svelte";
   import { matches, SORTS, type Filter, type SortKey } from "./sorting";
 
   const SHOWN_AT_FIRST = 60;
@@ -55,13 +57,10 @@
   }
 </script>
 
+<RackPages title="Rack" />
 <header>
-  <h1>Rack</h1>
   <Action main onclick={() => (adding = !adding)}>Add a band</Action>
   <Action href="#/rack/list">Bands from a list</Action>
-  <Action href="#/rack/radius">Radius card</Action>
-  <Action href="#/rack/shopping">Shopping list</Action>
-  <Action href="#/rack/types">Band types</Action>
   <!-- Last, so that its coming moves nothing that a finger is on its way to. -->
   <p class="soft">
     {#if bands}{shown.length} of {bands.length} bands{/if}
@@ -110,6 +109,7 @@
     </select>
   </label>
 </div>
+{#if bands && bands.length > 0}<NextList />{/if}
 {#if !bands}
   <p class="soft">Reading the rack …</p>
 {:else if bands.length === 0}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import RackPages from "./RackPages.svelte";
   import { askPatiently, client } from "../../api/client";
   import type { TurningBand } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
@@ -21,7 +22,7 @@
 </script>
 
 <header>
-  <h1>Radius card</h1>
+  <RackPages title="Radius card" />
   <p class="soft">What each band on this rack turns, from its own kerf and width.</p>
   <div class="no-print actions">
     <Action main href="/radius-card.pdf">PDF at true size</Action>

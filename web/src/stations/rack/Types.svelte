@@ -1,4 +1,5 @@
 <script lang="ts">
+  import RackPages from "./RackPages.svelte";
   import { onDestroy } from "svelte";
 
   import { ask, askPatiently, client, Problem } from "../../api/client";
@@ -91,7 +92,7 @@
   }
 </script>
 
-<h1>Band types you can buy</h1>
+<RackPages title="Band types you can buy" />
 <p class="soft">
   Plan searches the built-in types and these. Gullet, set and kerf follow from the tables unless
   measured.

@@ -6,7 +6,7 @@ import { notice } from "../../lib/notice.svelte";
 import { shop } from "../../lib/shop.svelte";
 import { ticket } from "../../lib/ticket.svelte";
 import { BAND, REFERENCE, SAW, SETTINGS } from "../../tests/samples";
-import BandSetUps from "../rack/BandSetUps.svelte";
+import BandSetUps from "../rack/band/BandSetUps.svelte";
 import FittingsForm from "../shop/saw/FittingsForm.svelte";
 import ScalePage from "../shop/saw/ScalePage.svelte";
 import SettingUpForm from "../shop/settings/SettingUpForm.svelte";

@@ -2,6 +2,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { day } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
+  import Due from "../upkeep/Due.svelte";
   import ShopPages from "./ShopPages.svelte";
 </script>
 
@@ -32,13 +33,17 @@
                   : ""}{:else}no band on it{/if}
             </span>
           </a>
-          <a class="stands" href="#/shop/saws/{saw.id}/stand">as it stands</a>
+          <span>
+            <a class="stands" href="#/shop/saws/{saw.id}/stand">as it stands</a>
+            <a class="stands" href="#/shop/saws/{saw.id}/upkeep">upkeep</a>
+          </span>
         </li>
       {:else}
         <li class="soft">No saw yet. One is enough to start.</li>
       {/each}
     </ul>
   </section>
+  <Due />
 {/if}
 
 <style>

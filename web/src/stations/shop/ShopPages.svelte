@@ -17,6 +17,7 @@
     { href: "/shop/about", name: "This shop" },
     { href: "/shop/network", name: "Network" },
     { href: "/shop/keeping", name: "Copies" },
+    { href: "/shop/files", name: "Records" },
     { href: "/changes", name: "Changes" },
   ];
 </script>

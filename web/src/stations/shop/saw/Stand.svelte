@@ -8,6 +8,7 @@
   import Action from "../../../parts/Action.svelte";
   import AlignmentCoach from "../../setup/AlignmentCoach.svelte";
   import FittingsForm from "./FittingsForm.svelte";
+  import Due from "../../upkeep/Due.svelte";
   import ScalePage from "./ScalePage.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
@@ -69,6 +70,8 @@
   <header>
     <h1>{saw.saw.name} as it stands</h1>
     <p class="ready" data-ready={stand.ready}>{shop.words(stand.ready_words)}</p>
+    <p><a href="#/shop/saws/{saw_id}/upkeep">Upkeep and commissioning</a></p>
+    <Due {saw_id} />
   </header>
   <div class="two">
     <section aria-label="What is on it">

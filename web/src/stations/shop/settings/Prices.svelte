@@ -3,7 +3,7 @@
 
   import { shop } from "../../../lib/shop.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
-  import { RATES } from "./rates";
+  import { RATES, TERMS } from "./rates";
   import { SettingsEdit } from "./shopEdit.svelte";
   import ShopPages from "../ShopPages.svelte";
 
@@ -23,6 +23,20 @@
         help={line.help}
         required
         onvalue={(v) => edit.rate(line.key, v)}
+      />
+    {/each}
+  </div>
+  <h2>Sharpening and spares</h2>
+  <div class="fields">
+    {#each TERMS as line (line.key)}
+      <QuantityField
+        label={line.label}
+        kind="plain"
+        value={shop.settings.rack[line.key] ?? null}
+        error={edit.faults[`rack.${line.key}`] ?? ""}
+        help={line.help}
+        required
+        onvalue={(v) => edit.term(line.key, v)}
       />
     {/each}
   </div>

@@ -1,5 +1,5 @@
 /** What a shop pays, and where it draws its lines, in working order. */
-import type { Rates } from "../../../api/schema";
+import type { Rates, Shop } from "../../../api/schema";
 import type { Kind } from "../../../lib/units";
 
 export interface RateLine {
@@ -53,4 +53,26 @@ export const RATES: readonly RateLine[] = [
   { key: "dullness_sand", label: "… ready to sand", help: "" },
   { key: "dullness_plane", label: "… to be planed", help: "" },
   { key: "dullness_rough", label: "… left rough", help: "" },
+];
+
+export interface TermLine {
+  readonly key: keyof Shop["rack"];
+  readonly label: string;
+  readonly help: string;
+}
+/** What sharpening takes, and how surely spares are wanted. */
+export const TERMS: readonly TermLine[] = [
+  { key: "in_house_min", label: "Sharpening in house, minutes", help: "One band, off the saw." },
+  { key: "in_house_money", label: "… and in wheels and wear", help: "" },
+  { key: "on_saw_min", label: "Sharpening on the saw, minutes", help: "The saw stands meanwhile." },
+  { key: "on_saw_money", label: "… and in wheels and wear", help: "" },
+  { key: "out_money", label: "Sent out, each", help: "With its share of the postage." },
+  { key: "out_days", label: "… days away", help: "Turns into spares that must stand in." },
+  { key: "handling_min", label: "… minutes to pack and unpack", help: "" },
+  {
+    key: "service",
+    label: "Spares: chance not to run out",
+    help: "0.9: once in ten waits nothing is left.",
+  },
+  { key: "lead_weeks", label: "Weeks until new bands come", help: "" },
 ];

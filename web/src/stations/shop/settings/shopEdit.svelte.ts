@@ -1,6 +1,6 @@
 /** Saving the shop's settings as they are typed: at once, or once typing has stopped. */
 import { Problem } from "../../../api/client";
-import type { Rates, RatesFile, ShopEdit } from "../../../api/schema";
+import type { Rates, RatesFile, Shop, ShopEdit } from "../../../api/schema";
 import { notice } from "../../../lib/notice.svelte";
 import { shop } from "../../../lib/shop.svelte";
 import type { Said } from "../../../lib/units";
@@ -13,6 +13,7 @@ export class SettingsEdit {
   #waiting: ReturnType<typeof setTimeout> | undefined;
   #unsaved: (() => Changed) | null = null;
   #rates: Partial<Rates> = {};
+  #terms: Partial<Shop["rack"]> = {};
 
   async save(changed: Changed): Promise<void> {
     try {
@@ -37,6 +38,12 @@ export class SettingsEdit {
     clearTimeout(this.#waiting);
     if (this.#unsaved) void this.save(this.#unsaved());
     this.#unsaved = null;
+  }
+
+  term(key: keyof Shop["rack"], value: number | null): void {
+    if (value === null || !shop.settings) return;
+    this.#terms = { ...this.#terms, [key]: value };
+    this.soon(() => ({ rack: { ...shop.settings?.rack, ...this.#terms } as Shop["rack"] }));
   }
 
   rate(key: keyof Rates, value: number | null): void {

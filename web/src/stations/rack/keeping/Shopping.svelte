@@ -1,9 +1,11 @@
 <script lang="ts">
-  import { askPatiently, client } from "../../api/client";
-  import type { ShoppingLine } from "../../api/schema";
-  import { notice } from "../../lib/notice.svelte";
-  import { shop } from "../../lib/shop.svelte";
-  import Action from "../../parts/Action.svelte";
+  import { askPatiently, client } from "../../../api/client";
+  import type { ShoppingLine } from "../../../api/schema";
+  import { notice } from "../../../lib/notice.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import Action from "../../../parts/Action.svelte";
+  import RackPages from "../RackPages.svelte";
+  import Spares from "./Spares.svelte";
 
   let lines = $state<ShoppingLine[] | null>(null);
   askPatiently(() => client.GET("/api/shopping"))
@@ -12,7 +14,8 @@
   const total = $derived((lines ?? []).reduce((sum, l) => sum + l.price * l.count, 0));
 </script>
 
-<h1>Shopping list</h1>
+<RackPages title="Shopping and spares" />
+<h2>For the open jobs</h2>
 <p class="soft">What the open jobs want and the rack cannot give.</p>
 {#if lines}
   <ul>
@@ -49,6 +52,7 @@
 {:else}
   <p class="soft">Working through the open jobs …</p>
 {/if}
+<Spares />
 
 <style>
   ul {

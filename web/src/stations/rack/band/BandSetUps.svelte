@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { askPatiently, client } from "../../api/client";
-  import type { DriftTrial, KeptSetup } from "../../api/schema";
-  import { notice } from "../../lib/notice.svelte";
-  import { shop } from "../../lib/shop.svelte";
-  import { day, significant } from "../../lib/units";
+  import { askPatiently, client } from "../../../api/client";
+  import type { DriftTrial, KeptSetup } from "../../../api/schema";
+  import { notice } from "../../../lib/notice.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import { day, significant } from "../../../lib/units";
 
   interface Props {
     band_id: number;

@@ -1,14 +1,14 @@
 <script lang="ts">
-  import Who from "../../parts/fields/Who.svelte";
+  import Who from "../../../parts/fields/Who.svelte";
   import { onDestroy } from "svelte";
 
-  import { wordsOf } from "../../api/client";
-  import type { BandEventInput } from "../../api/schema";
-  import { shop } from "../../lib/shop.svelte";
-  import { Edit } from "../../lib/edit.svelte";
-  import Action from "../../parts/Action.svelte";
-  import QuantityField from "../../parts/fields/QuantityField.svelte";
-  import type { Said } from "../../lib/units";
+  import { wordsOf } from "../../../api/client";
+  import type { BandEventInput, SharpenedFacts } from "../../../api/schema";
+  import { shop } from "../../../lib/shop.svelte";
+  import { Edit } from "../../../lib/edit.svelte";
+  import Action from "../../../parts/Action.svelte";
+  import QuantityField from "../../../parts/fields/QuantityField.svelte";
+  import type { Said } from "../../../lib/units";
 
   interface Props {
     band: { id: number; label: string };
@@ -22,6 +22,7 @@
     ["sent_out", "Sent out"],
     ["returned", "Came back"],
     ["hit", "Hit a nail or stone"],
+    ["looked_at", "Looked over after it"],
     ["measured_set", "Set measured"],
     ["edge_judged", "Judge the edge"],
     ["crack", "Crack"],
@@ -32,13 +33,39 @@
     ["scrapped", "Scrap it"],
     ["note", "Note"],
   ] as const;
+  const NUMBERS = [
+    { key: "minutes", label: "Minutes", kind: "plain" },
+    { key: "cost", label: "Cost", kind: "plain" },
+    { key: "angle_deg", label: "Face angle, °", kind: "plain" },
+    { key: "set_after_mm", label: "Set after it", kind: "thin" },
+    { key: "teeth_lost", label: "Teeth lost", kind: "plain" },
+  ] as const;
   interface Draft {
     kind: BandEventInput["kind"] | null;
     detail: string;
     value: number | null;
     who: string;
+    minutes: number | null;
+    cost: number | null;
+    way: SharpenedFacts["way"];
+    ground: SharpenedFacts["ground"];
+    angle_deg: number | null;
+    set_after_mm: number | null;
+    teeth_lost: number | null;
   }
-  const BLANK: Draft = { kind: null, detail: "", value: null, who: "" };
+  const BLANK: Draft = {
+    kind: null,
+    detail: "",
+    value: null,
+    who: "",
+    minutes: null,
+    cost: null,
+    way: null,
+    ground: null,
+    angle_deg: null,
+    set_after_mm: null,
+    teeth_lost: null,
+  };
   /** Kept for its band until it is recorded or another kind is chosen. */
   function begun(): Edit<Draft> {
     const title = `A record of band ${band.label}`;
@@ -47,12 +74,26 @@
   let edit = $state.raw(begun());
   onDestroy(() => edit.left());
   const { kind, detail, value, who } = $derived(edit.draft);
+  let box = $state<HTMLElement>();
+
+  /** Opens the form for a kind, as if it had been tapped. */
+  export function open(chosen: NonNullable<Draft["kind"]>): void {
+    edit.set({ ...BLANK, kind: chosen });
+    box?.scrollIntoView({ block: "center" });
+  }
+
+  function sharpened(): Partial<BandEventInput> {
+    if (kind !== "sharpened") return {};
+    const { minutes, cost, way, ground, angle_deg, set_after_mm, teeth_lost } = edit.draft;
+    const how = { way, ground, angle_deg, set_after_mm, teeth_lost: teeth_lost ?? 0 };
+    return { minutes, cost, sharpened: how };
+  }
   let fault = $state<Said>("");
 
   async function save(): Promise<void> {
     if (!kind) return;
     try {
-      await onrecord({ kind, detail, value, who });
+      await onrecord({ kind, detail, value, who, ...sharpened() });
       edit.discard();
       edit = begun();
       fault = "";
@@ -62,14 +103,13 @@
   }
 </script>
 
-<section class="no-print" aria-label="What happened to it">
+<section class="no-print" aria-label="What happened to it" bind:this={box}>
   <div class="kinds" role="group" aria-label="What happened">
     {#each KINDS as [key, name] (key)}
       <button
         type="button"
         aria-pressed={kind === key}
-        onclick={() => edit.set({ kind: kind === key ? null : key, detail: "", value: null })}
-        >{name}</button
+        onclick={() => edit.set({ ...BLANK, kind: kind === key ? null : key })}>{name}</button
       >
     {/each}
   </div>
@@ -131,6 +171,42 @@
           {value}
           onvalue={(v) => edit.set({ value: v })}
         />
+      {/if}
+      {#if kind === "sharpened"}
+        <label>
+          How
+          <select
+            value={edit.draft.way ?? ""}
+            onchange={(e) =>
+              edit.set({ way: (e.currentTarget.value || null) as SharpenedFacts["way"] })}
+          >
+            <option value="">–</option>
+            <option value="in_house">in house</option>
+            <option value="on_saw">on the saw</option>
+            <option value="send_out">sent out</option>
+          </select>
+        </label>
+        <label>
+          Ground
+          <select
+            value={edit.draft.ground ?? ""}
+            onchange={(e) =>
+              edit.set({ ground: (e.currentTarget.value || null) as SharpenedFacts["ground"] })}
+          >
+            <option value="">–</option>
+            <option value="face">the face</option>
+            <option value="gullet">the gullet</option>
+            <option value="both">both</option>
+          </select>
+        </label>
+        {#each NUMBERS as n (n.key)}
+          <QuantityField
+            label={n.label}
+            kind={n.kind}
+            value={edit.draft[n.key]}
+            onvalue={(v) => edit.set({ [n.key]: v })}
+          />
+        {/each}
       {/if}
       <Who value={who} onpick={(name) => edit.set({ who: name })} />
       <Action main onclick={() => void save()}>Record</Action>

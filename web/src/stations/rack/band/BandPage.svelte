@@ -2,19 +2,26 @@
   import { untrack } from "svelte";
   import { push } from "svelte-spa-router";
 
-  import { ask, askPatiently, client, Problem, wordsOf } from "../../api/client";
-  import type { BandEventInput, BandPage, DoubtedLife } from "../../api/schema";
-  import { notice } from "../../lib/notice.svelte";
-  import { outbox } from "../../lib/outbox.svelte";
-  import { shop } from "../../lib/shop.svelte";
-  import { about, day, duration, percent, significant, type Said } from "../../lib/units";
-  import { isKept } from "../../lib/edit.svelte";
-  import Action from "../../parts/Action.svelte";
-  import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
-  import Figure from "../../parts/Figure.svelte";
-  import LifeStrip from "../../parts/pictures/LifeStrip.svelte";
+  import { ask, askPatiently, client, Problem, wordsOf } from "../../../api/client";
+  import type { BandEventInput, BandPage, DoubtedLife, EventLine } from "../../../api/schema";
+  import { notice } from "../../../lib/notice.svelte";
+  import { outbox } from "../../../lib/outbox.svelte";
+  import { shop } from "../../../lib/shop.svelte";
+  import { about, day, duration, significant, type Said } from "../../../lib/units";
+  import { isKept } from "../../../lib/edit.svelte";
+  import Action from "../../../parts/Action.svelte";
+  import Figure from "../../../parts/Figure.svelte";
+  import LifeStrip from "../../../parts/pictures/LifeStrip.svelte";
+  import BandPhotos from "./BandPhotos.svelte";
   import BandSetUps from "./BandSetUps.svelte";
-  import BandForm from "./BandForm.svelte";
+  import CutsLeft from "./CutsLeft.svelte";
+  import EvidenceScale from "./EvidenceScale.svelte";
+  import JudgeTips from "./JudgeTips.svelte";
+  import LookOver from "./LookOver.svelte";
+  import NextLine from "./NextLine.svelte";
+  import SharpenCurve from "./SharpenCurve.svelte";
+  import WeighForm from "./WeighForm.svelte";
+  import BandForm from "../BandForm.svelte";
   import EventForm from "./EventForm.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
@@ -52,12 +59,61 @@
       await ask(client.POST("/api/bands/{band_id}/events", { params, body }));
     } catch (problem) {
       if (!(problem instanceof Problem) || !problem.unreachable) throw problem;
-      const title = `${body.kind.replaceAll("_", " ")}, ${band?.label ?? "band"}`;
+      const title = `${shop.eventName(body.kind)}, ${band?.label ?? "band"}`;
       await outbox.later({ kind: "event", band_id: id, body }, title, `#/rack/${id}`);
       notice.say("Kept here; it is sent once the server answers.");
       return;
     }
     await load(id);
+  }
+
+  let form = $state<ReturnType<typeof EventForm>>();
+
+  async function judge(value: number, detail: string): Promise<void> {
+    await record({ kind: "edge_judged", value, detail, who: "" });
+    notice.say("Judged: it wins until the next run.");
+  }
+
+  /** Does what the line says: at once where a tap tells all, else in the form below. */
+  function act(what: BandPage["next"]["do"]): void {
+    const at_once = { clean: "cleaned", look: "looked_at", ask: "still_good" } as const;
+    const in_form = { sharpen: "sharpened", scrap: "scrapped", mend: "mended" } as const;
+    if (what in at_once)
+      void record({ kind: at_once[what as keyof typeof at_once], detail: "", who: "" });
+    else if (what in in_form) form?.open(in_form[what as keyof typeof in_form]);
+    else if (what === "demote" && band) void keepFor("rough", band.version);
+  }
+
+  async function keepFor(kept_for: "rough", version: number): Promise<void> {
+    const params = { path: { band_id: id } };
+    await ask(client.PATCH("/api/bands/{band_id}", { params, body: { version, kept_for } }));
+    await load(id);
+  }
+
+  /** Runs before the first one shown. */
+  async function older(): Promise<void> {
+    const first = page?.runs[0];
+    if (!page || !first) return;
+    const params = { path: { band_id: id }, query: { before: first.id } };
+    const earlier = await ask(client.GET("/api/bands/{band_id}/runs", { params }));
+    page = { ...page, runs: [...earlier, ...page.runs] };
+  }
+
+  /** What a kind of event tells more, in words. */
+  function eventWords(event: EventLine): string {
+    const parts: string[] = [];
+    const facts = event.facts as Record<string, unknown>;
+    if (event.kind === "weighed" && event.value !== null)
+      parts.push(`${shop.say(event.value, "feed")} by ${String(facts["weight_kg"])} kg`);
+    if (event.kind === "inspected")
+      parts.push({ right: "passed", claim: "to be claimed" }[event.detail] ?? "not all looked at");
+    if (typeof facts["way"] === "string") parts.push(facts["way"].replaceAll("_", " "));
+    if (typeof facts["ground"] === "string") parts.push(`${facts["ground"]} ground`);
+    if (event.minutes !== null) parts.push(`${event.minutes} min`);
+    if (event.cost !== null) parts.push(shop.money(event.cost));
+    if (event.after_m_min !== null)
+      parts.push(`first cut after at ${shop.say(event.after_m_min, "feed")}`);
+    return parts.join(", ");
   }
 
   async function removeRun(run_id: number): Promise<void> {
@@ -129,6 +185,7 @@
       <Action onclick={() => (editing = !editing)}>Edit</Action>
       <Action onclick={() => void remove()}>Delete</Action>
       <Action href="#/changes/band/{id}">Its changes</Action>
+      <Action href="/labels.pdf?bands={id}&kind=roll-62">Its label</Action>
       <Action href="#/rack">Rack</Action>
     </div>
   </header>
@@ -141,12 +198,12 @@
       }}
     />
   {/if}
+  <NextLine {page} ondo={act} />
+  {#if band.state !== "scrapped"}
+    <JudgeTips onjudge={(value, detail) => void judge(value, detail)} />
+    <EvidenceScale {page} />
+  {/if}
   <div class="figures">
-    <div class="edge">
-      <span class="soft">edge</span>
-      <span class="tip"><EdgeTip edge={band.edge} radius_um={band.tip_radius_um} /></span>
-      <span class="soft">{percent(Math.min(band.dullness, 2))} of its life used</span>
-    </div>
     <Figure
       label="left, as likely as not"
       value={about(page.life.left_50_m, 2)}
@@ -157,9 +214,10 @@
         value: page.life.left_50_m,
         unit: "m",
         formula:
-          "Weibull lives of known shape 2.5; the table’s life counts as two bands, this shop’s retired and running edges as themselves",
+          "Weibull lives of known shape 2.5; the table’s life counts as two bands, this shop’s retired and running edges as themselves; what else than metres speaks of the edge counts as metres used",
         inputs: [
           { name: "used since it was sharp", value: band.edge_equivalent_m, unit: "m" },
+          { name: "dullness by all evidence", value: band.dullness, unit: "" },
           { name: "table’s life", value: page.life.prior_m, unit: "m" },
           { name: "median life with this shop’s record", value: page.life.median_m, unit: "m" },
           { name: "edges worn out here", value: page.life.retired, unit: "" },
@@ -189,15 +247,6 @@
       note="{band.runs} runs since {day(band.arrived_at)}"
     />
   </div>
-  {#if band.still_good_asked}
-    <p class="asked">
-      This edge has run past what such edges last here. Is it still good? Until somebody says so it
-      counts no further in what the shop learns.
-      <Action onclick={() => void record({ kind: "still_good", detail: "", who: "" })}
-        >Still good</Action
-      >
-    </p>
-  {/if}
   {#each page.life.doubted as life (life.number)}
     <p class="asked">
       {life.ended ? "A life" : "This edge’s life"} of {about(life.equivalent_m, 2)} m is far from every
@@ -205,9 +254,15 @@
       <Action onclick={() => void believeLife(life)}>Yes, it was so</Action>
     </p>
   {/each}
-  {#if page.advice}<p class="advice">{shop.words(page.advice)}</p>{/if}
   <LifeStrip {page} />
-  {#if band.state !== "scrapped"}<EventForm {band} onrecord={record} />{/if}
+  <CutsLeft {page} />
+  {#if band.state !== "scrapped"}
+    <EventForm {band} onrecord={record} bind:this={form} />
+    <WeighForm {band} ondone={() => void load(id)} />
+    <LookOver {band} ondone={() => void load(id)} />
+    <SharpenCurve {page} />
+  {/if}
+  <BandPhotos {page} onchanged={() => load(id)} />
   <BandSetUps band_id={id} />
   <section class="history">
     <h2>History</h2>
@@ -235,7 +290,11 @@
             <span class="mono">{duration(item.run.time_s)}</span>
             <Action onclick={() => void removeRun(item.run.id)}>Take back</Action>
           {:else if item.event}
-            <span><strong>{item.event.kind.replaceAll("_", " ")}</strong> {item.event.detail}</span>
+            <span
+              ><strong>{shop.eventName(item.event.kind)}</strong>
+              {item.event.kind === "inspected" ? "" : item.event.detail}
+              {eventWords(item.event)}</span
+            >
             <span></span><span>{item.event.who}</span>
             {#if !["arrived", "mounted", "dismounted"].includes(item.event.kind)}
               <Action onclick={() => void removeEvent(item.event.id)}>Take back</Action>
@@ -244,6 +303,9 @@
         </li>
       {/each}
     </ul>
+    {#if page.runs.length < band.runs && page.runs[0]}
+      <Action onclick={() => void older()}>Earlier runs</Action>
+    {/if}
   </section>
 {:else}
   <p class="soft">Reading the band …</p>
@@ -273,25 +335,12 @@
     border-top: var(--rule) solid var(--ink);
     border-bottom: var(--hair) solid var(--hairline);
   }
-  .edge {
-    display: grid;
-  }
-  .tip {
-    font-size: var(--figure);
-    font-weight: 650;
-    line-height: 1.25;
-  }
   .asked {
     padding-bottom: var(--s2);
     display: flex;
     flex-wrap: wrap;
     gap: var(--s3);
     align-items: center;
-  }
-  .advice {
-    color: var(--brass-text);
-    font-weight: 600;
-    padding-bottom: var(--s2);
   }
   .history {
     padding-top: var(--s5);
