@@ -9,6 +9,7 @@ import statistics
 import tempfile
 import time
 from collections.abc import Callable, Sequence
+from datetime import UTC, datetime, timedelta
 from functools import partial
 from pathlib import Path
 
@@ -24,15 +25,17 @@ from jade_ribbon.api.app import STATIC, create_app
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.spread.chances import chances
 from jade_ribbon.core.choosing.spread.draws import Dice
+from jade_ribbon.core.edge.history import RunFact, replayed
 from jade_ribbon.core.setup.alignment import Move, advise
 from jade_ribbon.core.simulation.wheels import follow, some_wheel
 from jade_ribbon.demo.world import make_world
 from jade_ribbon.formats.job import JobFile
 from jade_ribbon.server import settle
 from jade_ribbon.services.clock import now
+from jade_ribbon.services.rack.replay import RULES_VERSION, around, refresh
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
-from jade_ribbon.store.models import BandRow, EdgeLifeRow, RunRow, SawRow
+from jade_ribbon.store.models import BandEventRow, BandRow, RunRow, SawRow
 
 REQUESTS = 200
 CUT = {
@@ -245,25 +248,27 @@ def big_rack(file: Path, bands: int, runs: int) -> None:
                 tpi_lo=3,
                 tpi_hi=3,
                 form="hook",
-                steel="carbon_flexback",
+                steel=STEELS[i % len(STEELS)],
                 length_mm=3360,
-                arrived_at=now(),
-                edge_equivalent_m=i,
+                arrived_at=now() - timedelta(weeks=104),
             )
             for i in range(bands)
         ]
         session.add_all(rows)
         session.flush()
-        for i, row in enumerate(rows):
-            session.add(EdgeLifeRow(band_id=row.id, number=0, equivalent_m=i, ending=None))
+        for row in rows:
+            half = now() - timedelta(days=365)
+            session.add(BandEventRow(band_id=row.id, at=half, kind="sharpened", value=0.9))
         session.add_all(
             RunRow(
                 client_key=f"bench-{i:08}",
                 saw_id=saw.id,
                 band_id=rows[i % bands].id,
-                at=now(),
+                # Twenty sittings of ten runs for each band, over two years.
+                at=now() - timedelta(days=730 - 36 * (i // bands // 10), minutes=200 - i // bands),
                 operation="resaw",
-                material="european_larch_dry",
+                material=WOODS[i // bands // 10 % len(WOODS)],
+                who=("Ada", "Bo", "Cy")[i // bands // 10 % 3],
                 height_mm=180,
                 length_mm=3600,
                 pieces=5,
@@ -279,7 +284,25 @@ def big_rack(file: Path, bands: int, runs: int) -> None:
             )
             for i in range(runs)
         )
+        session.flush()
+        known = around(session)
+        for row in rows:
+            refresh(session, row, known)
+        session.connection().exec_driver_sql(f"PRAGMA user_version = {RULES_VERSION}")
     store.close()
+
+
+STEELS = ("carbon_flexback", "silicon_steel", "bimetal_m42")
+WOODS = ("european_larch_dry", "white_oak_dry", "scots_pine_green", "beech_dry")
+
+
+def bench_replay() -> None:
+    """One band's whole record replayed, as every write to it does."""
+    runs = [
+        RunFact(datetime(2026, 1, 1, tzinfo=UTC) + timedelta(hours=i), 10, 10, 0.01, 1e-5)
+        for i in range(5000)
+    ]
+    report("5 000 runs of a band replayed", timed(lambda: replayed(runs, []), 20), 200)
 
 
 def bench_rack(folder: Path) -> None:
@@ -289,10 +312,17 @@ def bench_rack(folder: Path) -> None:
     client.get("/api/bands")
     settle()
     spent = timed(lambda: client.get("/api/bands"), 30)
-    report("rack list, 1 000 bands and 200 000 runs", spent, 200)
+    report("rack list, 1 000 bands and 200 000 runs", spent, 150)
     body = {**CUT, "height_mm": 180, "saw_id": 1}
     leans = timed(lambda: client.post("/api/plan/sway", json=body), 10)
     report("the same: what the choice leans on", leans, 300)
+    report("the same: a band opened", timed(lambda: client.get("/api/bands/7"), 20), 100)
+    for by in ("month", "steel", "type", "material", "saw", "person"):
+        total = timed(partial(client.get, f"/api/money?by={by}"), 8)
+        report(f"the same: money by {by}", total, 300)
+    report("the same: what wants doing", timed(lambda: client.get("/api/rack/next"), 8), 300)
+    report("the same: spares", timed(lambda: client.get("/api/rack/spares"), 8), 300)
+    report("the same: what edges taught", timed(lambda: client.get("/api/rack/learned"), 5), 1000)
     report("the same: plan answer", timed(lambda: client.post("/api/plan", json=body), 10), 300)
 
 
@@ -309,6 +339,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
         bench_load()
+        bench_replay()
         bench_rack(folder)
         bench_coach()
         bench_plan(folder)

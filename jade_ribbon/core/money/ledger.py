@@ -1,10 +1,9 @@
 """What cutting cost, from sums of the record: by the metre, the square metre, the piece."""
 
 import math
+from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-
-from jade_ribbon.core.money.what_next import OAK_DULL, OAK_GAIN, OAK_M, OAK_SHARP
 
 TENTHS = 1.2815516
 """Eight in ten of a normal lie within so many standard deviations."""
@@ -12,14 +11,15 @@ TENTHS = 1.2815516
 
 @dataclass(frozen=True)
 class Summed:
-    """Sums of a group's runs on one steel and edge: seconds, metres, m2, pieces, wear.
+    """Sums of a group's runs on one steel, sharpened or not: seconds, metres, m2, pieces, wear.
 
     `time_area`, `time2` and `area2` are the sums of products of a run's minutes and area.
-    `priced_m` is wear times price (money metres) where a price is known, `unpriced_m` wear without.
+    `priced_m` is wear times price (money metres) where a price is known, `usual_m` wear times the
+    usual price of plain carbon of that width and length where it is not, `unpriced_m` that wear.
     """
 
     steel: str
-    edge_number: int
+    sharpened: bool
     runs: int
     seconds: float
     metres: float
@@ -31,6 +31,7 @@ class Summed:
     equivalent_m: float
     priced_m: float
     unpriced_m: float
+    usual_m: float
 
 
 @dataclass(frozen=True)
@@ -65,13 +66,13 @@ def group_cost(
     sums: Sequence[Summed],
     *,
     hour_rate: float,
-    per_m: Mapping[str, float],
-    usual_price: Mapping[str, float],
+    per_m: Mapping[tuple[str, bool], float],
+    dearer: Mapping[str, float],
 ) -> GroupCost:
     """A group's cost from its sums.
 
-    `per_m` is, by steel, the share of a band's price that an equivalent metre takes (with its
-    sharpenings); `usual_price` what a band costs where nobody gave a price.
+    `per_m` is, by steel and whether it is sharpened, the share of a band's price that an
+    equivalent metre takes; `dearer` what it costs against plain carbon, where nobody gave a price.
 
     Source: ours, docs/model "Money from the record": the spread of a ratio of sums.
     """
@@ -82,7 +83,7 @@ def group_cost(
     runs = sum(s.runs for s in sums)
     time = hours * hour_rate
     edge = math.fsum(
-        (s.priced_m + s.unpriced_m * usual_price[s.steel]) * per_m[s.steel] for s in sums
+        (s.priced_m + s.usual_m * dearer[s.steel]) * per_m[(s.steel, s.sharpened)] for s in sums
     )
     worn = math.fsum(s.equivalent_m for s in sums)
     total = time + edge
@@ -126,28 +127,55 @@ def _range(
 
 
 @dataclass(frozen=True)
-class DullMinutes:
-    """Minutes sawn by hand, and those of them that a fresh edge would have spared."""
+class DullPart:
+    """Minutes and m2 of one kind of cut, sawn at about one dullness, in so many runs."""
 
+    kind: str
+    dullness: float
+    runs: int
     minutes: float
-    lost: float
+    area_m2: float
 
 
-def lost_to_dullness(parts: Sequence[tuple[float, float]]) -> DullMinutes:
-    """Minutes lost to dull edges, from minutes and the dullness they were sawn at.
+@dataclass(frozen=True)
+class DullMinutes:
+    """What dull edges took, by the record: minutes that keen ones would not have taken.
 
-    At one push the feed falls as f(d)^(-1/(1 - m)); told for dry hardwood.
-
-    >>> lost_to_dullness([(60.0, 0.0)]).lost
-    0.0
+    `told_min` are minutes on duller edges of kinds of cut that keen edges made too; of `untold_min`
+    nobody can tell.
     """
 
-    def push(d: float) -> float:
-        return (1.0 + OAK_GAIN * d) * (OAK_SHARP + (OAK_DULL - OAK_SHARP) * d)
+    lost_min: float
+    told_min: float
+    untold_min: float
 
-    whole = math.fsum(minutes for minutes, _ in parts)
-    lost = math.fsum(
-        minutes * (1.0 - (push(0.0) / push(min(d, 1.5))) ** (1.0 / (1.0 - OAK_M)))
-        for minutes, d in parts
-    )
-    return DullMinutes(whole, lost)
+
+KEEN_UNDER = 0.35
+KEEN_RUNS = 3
+"""Runs on keen edges before a kind of cut has a pace of its own."""
+
+
+def lost_to_dullness(parts: Sequence[DullPart]) -> DullMinutes:
+    """Minutes that duller edges took beyond the pace of keen ones at the same kind of cut.
+
+    Kinds that keen edges hardly made are left out, and said so; one cut faster dull than keen
+    counts against the others.
+
+    >>> lost_to_dullness([DullPart("a", 0.1, 3, 30, 3), DullPart("a", 0.7, 2, 40, 2)]).lost_min
+    20.0
+    """
+    keen: dict[str, list[DullPart]] = defaultdict(list)
+    dull: dict[str, list[DullPart]] = defaultdict(list)
+    for part in parts:
+        (keen if part.dullness < KEEN_UNDER else dull)[part.kind].append(part)
+    lost = told = untold = 0.0
+    for kind, mine in dull.items():
+        minutes = math.fsum(p.minutes for p in mine)
+        area = math.fsum(p.area_m2 for p in keen[kind])
+        if sum(p.runs for p in keen[kind]) < KEEN_RUNS or area <= 0.0:
+            untold += minutes
+            continue
+        pace = math.fsum(p.minutes for p in keen[kind]) / area
+        told += minutes
+        lost += minutes - pace * math.fsum(p.area_m2 for p in mine)
+    return DullMinutes(max(0.0, lost), told, untold)

@@ -7,10 +7,10 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.formats.tables_csv import archive, table_csv
 from jade_ribbon.services.clock import now
-from jade_ribbon.store.models import AnsweredRow, Base, PhotoRow
+from jade_ribbon.store.models import AnsweredRow, Base, PhotoRow, RunSumRow
 
-LEFT_OUT = (AnsweredRow.__tablename__,)
-"""What keeps the program honest and tells nothing of the shop."""
+LEFT_OUT = (AnsweredRow.__tablename__, RunSumRow.__tablename__)
+"""What keeps the program honest or quick, and tells nothing more of the shop."""
 READ_ME = """Everything this shop has recorded, as of {at}.
 
 One file a table, UTF-8, commas, headings in the first line. The unit of a quantity is the end of

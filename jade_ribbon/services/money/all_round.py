@@ -207,7 +207,7 @@ def payback_of(session: Session, given: PaybackInput) -> Payback:
         words = f"{given.accessory!r} is unknown; accepted: {', '.join(accessories())}"
         raise refuse("accessory", words, given.accessory)
     since = now() - YEAR
-    view = money_view(session, MoneyQuery(by="month", since=since.date()))
+    view = money_view(session, MoneyQuery(by="month", since=since.strftime("%Y-%m")))
     first, strikes = session.execute(
         select(func.min(RunRow.at), func.coalesce(func.sum(RunRow.strikes), 0)).where(
             RunRow.deleted_at.is_(None), RunRow.at >= since

@@ -1,6 +1,5 @@
-"""What money views take: a way of looking, from one day to another."""
+"""What money views take: a way of looking, from one month to another."""
 
-from datetime import date
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -8,15 +7,17 @@ from pydantic import BaseModel, ConfigDict, Field
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.services.bodies import Id
 
+Month = Annotated[str, Field(pattern=r"^[0-9]{4}-(0[1-9]|1[0-2])$")]
+
 
 class MoneyQuery(BaseModel):
-    """How to look at the record, and over which days."""
+    """How to look at the record, and over which months, as 2026-03."""
 
     model_config = ConfigDict(extra="forbid")
 
     by: Literal["steel", "type", "material", "saw", "month", "person"] = "month"
-    since: date | None = None
-    until: date | None = None
+    since: Month | None = None
+    until: Month | None = None
 
 
 class RunsQuery(MoneyQuery):

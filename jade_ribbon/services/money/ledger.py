@@ -1,17 +1,19 @@
 """What sawing cost by steel, type, material, saw, month or person; every total opens its runs."""
 
 from collections import defaultdict
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import datetime
 from typing import Any, Literal
 
-from sqlalchemy import ColumnElement, Integer, case, cast, func, literal, select
+from sqlalchemy import ColumnElement, case, func, literal, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.bands.facts import price_per_m
+from jade_ribbon.core.edge.sharpening import WORTH_PITCH_TPI, WORTH_WIDTH_MM
+from jade_ribbon.core.job import Rates
 from jade_ribbon.core.money.ledger import (
     DullMinutes,
+    DullPart,
     GroupCost,
     Summed,
     group_cost,
@@ -22,14 +24,14 @@ from jade_ribbon.formats.tables_csv import table_csv
 from jade_ribbon.reference.tables import materials, steels
 from jade_ribbon.services.money.inputs import MoneyQuery, RunsQuery
 from jade_ribbon.services.rack.edges import MINOR, shop_lives
-from jade_ribbon.services.rack.standing import Terms, terms
+from jade_ribbon.services.rack.replay import wear_factors
+from jade_ribbon.services.rack.standing import Terms, new_price, terms
+from jade_ribbon.services.rack.sums import STEP_M
 from jade_ribbon.services.shop.materials import material_table
-from jade_ribbon.store.models import BandRow, RunRow, SawRow
+from jade_ribbon.store.models import BandRow, RunRow, RunSumRow, SawRow
 
 By = Literal["steel", "type", "material", "saw", "month", "person"]
 RUNS_SHOWN = 100
-BUCKET_M = 500.0
-TYPICAL_LENGTH_M = 4.0
 
 
 @dataclass(frozen=True)
@@ -83,99 +85,89 @@ class MoneyRuns:
     total: float
 
 
-AREA = RunRow.height_mm * RunRow.length_mm * RunRow.pieces * 1e-6
-MINUTES = RunRow.time_s / 60.0
-
-
-def _key(by: By) -> ColumnElement[Any]:
-    """What runs are grouped by."""
+def _key(by: By, of: type[RunSumRow] | type[RunRow]) -> ColumnElement[Any]:
+    """What runs, or sums of them, are grouped by."""
     if by == "month":
-        return func.strftime("%Y-%m", RunRow.at)
+        month: Any = RunSumRow.month
+        return month if of is RunSumRow else func.strftime("%Y-%m", RunRow.at)
     if by == "type":
         teeth = func.coalesce(func.printf("%g", BandRow.tpi_lo), literal("-"))
         size = func.printf("%g", BandRow.width_mm)
         return size + literal("|") + teeth + literal("|") + BandRow.form
     columns: Mapping[str, Any] = {
         "steel": BandRow.steel,
-        "material": RunRow.material,
-        "saw": RunRow.saw_id,
-        "person": RunRow.who,
+        "material": of.material,
+        "saw": of.saw_id,
+        "person": of.who,
     }
     found: ColumnElement[Any] = columns[by]
     return found
 
 
-def _counted(query: Any, given: MoneyQuery) -> Any:
-    """Runs that count, from one day to another."""
-    query = query.join(BandRow, RunRow.band_id == BandRow.id).where(
-        RunRow.deleted_at.is_(None), RunRow.to_confirm.is_(False)
-    )
+def _within(query: Any, month: Any, given: MoneyQuery) -> Any:
+    """From one month to another, both counted."""
     if given.since is not None:
-        query = query.where(RunRow.at >= datetime.combine(given.since, datetime.min.time(), UTC))
-    if given.until is not None:
-        day = datetime.combine(given.until, datetime.min.time(), UTC) + timedelta(days=1)
-        query = query.where(RunRow.at < day)
-    return query
+        query = query.where(month >= given.since)
+    return query if given.until is None else query.where(month <= given.until)
 
 
-def _sums(session: Session, given: MoneyQuery) -> dict[str, list[Summed]]:
-    """Sums of every group by steel and edge; one statement, however many runs."""
-    priced = case((BandRow.price_minor.is_not(None), RunRow.equivalent_m), else_=0.0)
-    query = _counted(
-        select(
-            _key(given.by),
-            BandRow.steel,
-            RunRow.edge_number,
-            func.count(),
-            func.sum(RunRow.time_s),
-            func.sum(RunRow.length_mm * RunRow.pieces) / 1000.0,
-            func.sum(AREA),
-            func.sum(RunRow.pieces),
-            func.sum(MINUTES * AREA),
-            func.sum(MINUTES * MINUTES),
-            func.sum(AREA * AREA),
-            func.sum(RunRow.equivalent_m),
-            func.sum(priced * func.coalesce(BandRow.price_minor, 0)) / MINOR,
-            func.sum(RunRow.equivalent_m - priced),
-        ),
-        given,
-    )
+SHARPENED = (BandRow.width_mm >= WORTH_WIDTH_MM) & (BandRow.tpi_lo <= WORTH_PITCH_TPI)
+"""Bands that are worth sharpening: their price goes over more edges than one."""
+
+
+def _sums(session: Session, given: MoneyQuery, rates: Rates) -> dict[str, list[Summed]]:
+    """Sums of every group by steel and whether it is sharpened; one statement."""
+    s = RunSumRow
+    per_m = rates.price_per_m_base + rates.price_per_m_per_mm * BandRow.width_mm
+    usual = per_m * BandRow.length_mm / 1000.0
+    priced = case((BandRow.price_minor.is_not(None), s.equivalent_m), else_=0.0)
+    by = (_key(given.by, s), BandRow.steel, func.coalesce(SHARPENED, False))
+    plain = (s.runs, s.seconds, s.metres, s.area_m2, s.pieces, s.time_area, s.time2, s.area2)
+    query = select(
+        *by,
+        *(func.sum(column) for column in (*plain, s.equivalent_m)),
+        func.sum(priced * func.coalesce(BandRow.price_minor, 0)) / MINOR,
+        func.sum(s.equivalent_m - priced),
+        func.sum((s.equivalent_m - priced) * usual),
+    ).join(BandRow, s.band_id == BandRow.id)
     found: dict[str, list[Summed]] = defaultdict(list)
-    for row in session.execute(query.group_by(_key(given.by), BandRow.steel, RunRow.edge_number)):
-        key, steel, edge, *figures = row
-        found[str(key)].append(Summed(steel, edge, *figures))
+    for row in session.execute(_within(query, s.month, given).group_by(*by)):
+        key, steel, sharpened, *figures = row
+        found[str(key)].append(Summed(steel, bool(sharpened), *figures))
     return found
 
 
-def share_per_m(known: Terms, steel_key: str) -> float:
+def share_per_m(known: Terms, steel_key: str, sharpened: bool) -> float:
     """Share of a new band's price that an equivalent metre takes, sharpened as the shop does."""
     steel = steels()[steel_key]
     lives = [known.lives.of(steel_key, n) for n in range(steel.resharpen_times + 1)]
     ratio, _ = learned_ratio([(life.median_m, life.retired) for life in lives])
-    rule = known.shop.rules["resharpening"]
-    times = 0 if rule == "never" else steel.resharpen_times
-    metres = lives[0].median_m * sum(ratio**n for n in range(times + 1))
-    return 1.0 / metres
+    never = known.shop.rules["resharpening"] == "never" or not sharpened
+    times = 0 if never else steel.resharpen_times
+    return 1.0 / (lives[0].median_m * sum(ratio**n for n in range(times + 1)))
 
 
-def _prices(known: Terms, used: Sequence[str]) -> tuple[dict[str, float], dict[str, float]]:
-    """By steel: the share of its price a metre takes, and what a band costs unpriced."""
-    rates = known.shop.rates
-    per_m = {key: share_per_m(known, key) for key in used}
-    usual = {key: price_per_m(steels()[key], 20.0, rates) * TYPICAL_LENGTH_M for key in used}
-    return per_m, usual
+Shares = Mapping[tuple[str, bool], float]
+
+
+def _prices(known: Terms, used: Iterable[tuple[str, bool]]) -> tuple[Shares, Mapping[str, float]]:
+    """The share of its price that a metre takes of a steel, and how dear it is against carbon."""
+    kinds = sorted(set(used))
+    factor = known.shop.rates.price_factor
+    per_m = {kind: share_per_m(known, *kind) for kind in kinds}
+    return per_m, {steel: factor * steels()[steel].rel_price_per_m for steel, _ in kinds}
 
 
 def money_view(session: Session, given: MoneyQuery) -> MoneyView:
     """Totals of every group, the whole, and what dull edges cost; five statements."""
     known = terms(session, shop_lives(session))
-    sums = _sums(session, given)
+    sums = _sums(session, given, known.shop.rates)
     every = [s for mine in sums.values() for s in mine]
-    per_m, usual = _prices(known, sorted({s.steel for s in every}))
+    per_m, dearer = _prices(known, ((s.steel, s.sharpened) for s in every))
     hour = known.shop.rates.hour
 
     def cost(mine: Sequence[Summed]) -> GroupCost:
-        return group_cost(mine, hour_rate=hour, per_m=per_m, usual_price=usual)
+        return group_cost(mine, hour_rate=hour, per_m=per_m, dearer=dearer)
 
     names = _names(session, given.by)
     lines = [MoneyLine(key, names(key), cost(mine)) for key, mine in sums.items()]
@@ -187,7 +179,7 @@ def money_view(session: Session, given: MoneyQuery) -> MoneyView:
         lines=lines,
         whole=cost(every),
         dull=dull,
-        dull_money=dull.lost / 60.0 * hour,
+        dull_money=dull.lost_min / 60.0 * hour,
         waiting=session.scalar(
             select(func.count())
             .select_from(RunRow)
@@ -221,34 +213,48 @@ def _type_name(key: str) -> str:
 
 
 def _dull(session: Session, given: MoneyQuery, known: Terms) -> DullMinutes:
-    """Minutes sawn by hand at each dullness of the edge, by steps of its metres; one statement."""
-    bucket = cast(RunRow.edge_before_m / BUCKET_M, Integer)
-    query = _counted(
-        select(BandRow.steel, RunRow.edge_number, bucket, func.sum(MINUTES)), given
-    ).join(SawRow, RunRow.saw_id == SawRow.id)
-    rows = session.execute(
-        query.where(SawRow.feed == "hand").group_by(BandRow.steel, RunRow.edge_number, bucket)
+    """Minutes and areas of each kind of cut by hand, by steps of the edge's metres; one query."""
+    s = RunSumRow
+    kind = (s.saw_id, s.material, s.operation, s.height_step)
+    by = (*kind, BandRow.steel, s.edge_number, s.edge_step)
+    query = (
+        select(*by, func.sum(s.runs), func.sum(s.seconds) / 60.0, func.sum(s.area_m2))
+        .join(BandRow, s.band_id == BandRow.id)
+        .join(SawRow, s.saw_id == SawRow.id)
+        .where(SawRow.feed == "hand")
     )
+    rows = session.execute(_within(query, s.month, given).group_by(*by))
     return lost_to_dullness(
         [
-            (minutes, (step + 0.5) * BUCKET_M / known.lives.of(steel, edge).median_m)
-            for steel, edge, step, minutes in rows
+            DullPart(
+                kind=f"{saw} {material} {operation} {high}",
+                dullness=(step + 0.5) * STEP_M / known.lives.of(steel, edge).median_m,
+                runs=runs,
+                minutes=minutes,
+                area_m2=area,
+            )
+            for saw, material, operation, high, steel, edge, step, runs, minutes, area in rows
         ]
     )
 
 
 def money_runs(session: Session, given: RunsQuery) -> MoneyRuns:
-    """The runs of one group, the dearest first; their sum is the group's total."""
+    """The runs of one group, the longest first; their sum is the group's total."""
     known = terms(session, shop_lives(session))
     view = MoneyQuery(by=given.by, since=given.since, until=given.until)
-    key = _key(given.by)
     wanted: Any = int(given.key) if given.by == "saw" and given.key.isdigit() else given.key
-    query = _counted(select(RunRow, BandRow), view).where(key == wanted)
     total = group_total(session, view, known, given.key)
+    query = (
+        select(RunRow, BandRow, func.coalesce(SHARPENED, False))
+        .join(BandRow, RunRow.band_id == BandRow.id)
+        .where(RunRow.deleted_at.is_(None), RunRow.to_confirm.is_(False))
+        .where(_key(given.by, RunRow) == wanted)
+    )
+    query = _within(query, func.strftime("%Y-%m", RunRow.at), view)
     rows = session.execute(query.order_by(RunRow.time_s.desc()).limit(RUNS_SHOWN)).all()
     saws = {s.id: s.name for s in session.scalars(select(SawRow))}
-    per_m, usual = _prices(known, sorted({band.steel for _, band in rows}))
-    hour = known.shop.rates.hour
+    per_m, _ = _prices(known, ((band.steel, bool(sharp)) for _, band, sharp in rows))
+    wear, hour = wear_factors(session), known.shop.rates.hour
     return MoneyRuns(
         [
             MoneyRun(
@@ -265,11 +271,12 @@ def money_runs(session: Session, given: RunsQuery) -> MoneyRuns:
                 area_m2=run.height_mm * run.length_mm * run.pieces * 1e-6,
                 time=run.time_s / 3600.0 * hour,
                 edge=run.equivalent_m
-                * per_m[band.steel]
-                * (usual[band.steel] if band.price_minor is None else band.price_minor / MINOR),
+                * wear.get(run.material, 1.0)
+                * per_m[(band.steel, bool(sharp))]
+                * new_price(band, known.shop.rates),
                 who=run.who,
             )
-            for run, band in rows
+            for run, band, sharp in rows
         ],
         total.runs if total else 0,
         total.total if total else 0.0,
@@ -278,11 +285,11 @@ def money_runs(session: Session, given: RunsQuery) -> MoneyRuns:
 
 def group_total(session: Session, given: MoneyQuery, known: Terms, key: str) -> GroupCost | None:
     """What one group came to; None where it has no runs."""
-    mine = _sums(session, given).get(key)
+    mine = _sums(session, given, known.shop.rates).get(key)
     if mine is None:
         return None
-    per_m, usual = _prices(known, sorted({s.steel for s in mine}))
-    return group_cost(mine, hour_rate=known.shop.rates.hour, per_m=per_m, usual_price=usual)
+    per_m, dearer = _prices(known, ((s.steel, s.sharpened) for s in mine))
+    return group_cost(mine, hour_rate=known.shop.rates.hour, per_m=per_m, dearer=dearer)
 
 
 def money_csv(session: Session, given: MoneyQuery) -> str:

@@ -17,7 +17,7 @@ from jade_ribbon.services.rack.replay import around, refresh, wear_factors
 from jade_ribbon.services.records import projected
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.settings import read_shop, shop_row
-from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, RunRow
+from jade_ribbon.store.models import BandEventRow, BandRow, EdgeLifeRow, RunRow, RunSumRow
 
 WORTH_FOLLOWING = 0.02
 """A factor that moved by less leaves edges as they are counted."""
@@ -97,9 +97,12 @@ class _Spent:
 def _spent(session: Session) -> dict[tuple[int, int], _Spent]:
     """Of each band and edge: metres by the table, and what took most of them; one statement."""
     rows = session.execute(
-        select(RunRow.band_id, RunRow.edge_number, RunRow.material, func.sum(RunRow.equivalent_m))
-        .where(RunRow.deleted_at.is_(None), RunRow.to_confirm.is_(False))
-        .group_by(RunRow.band_id, RunRow.edge_number, RunRow.material)
+        select(
+            RunSumRow.band_id,
+            RunSumRow.edge_number,
+            RunSumRow.material,
+            func.sum(RunSumRow.table_m),
+        ).group_by(RunSumRow.band_id, RunSumRow.edge_number, RunSumRow.material)
     )
     by_edge: dict[tuple[int, int], dict[str, float]] = defaultdict(dict)
     for band, edge, material, metres in rows:

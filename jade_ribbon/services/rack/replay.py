@@ -17,6 +17,7 @@ from jade_ribbon.core.inspection.roughness import ROUGH_FACE, TORN_FACE
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.reference.tables import Material, materials
 from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.rack.sums import sum_runs
 from jade_ribbon.services.records import check_rules, must_hold, projected
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.settings import read_shop
@@ -214,6 +215,7 @@ def refresh(session: Session, row: BandRow, known: Around | None = None) -> Band
         for n, life in enumerate(state.lives)
     )
     session.flush()
+    sum_runs(session, row.id, runs, found.marks)
     return state
 
 

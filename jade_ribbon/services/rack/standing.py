@@ -25,7 +25,7 @@ from jade_ribbon.reference.tables import steels, tooth_forms
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.rack.edges import MINOR, band_type, keenness_of, shop_lives
 from jade_ribbon.services.shop.settings import Shop, read_shop, rules_for
-from jade_ribbon.store.models import BandRow, RunRow
+from jade_ribbon.store.models import BandRow, RunSumRow
 
 FINISHES: tuple[Finish, ...] = ("show", "sand", "plane", "rough")
 LATELY = timedelta(weeks=26)
@@ -43,11 +43,11 @@ class Terms:
 
 def terms(session: Session, lives: ShopLives) -> Terms:
     """Settings, lives and the use of late of each steel; two statements."""
-    since = now() - LATELY
+    since = (now() - LATELY).strftime("%Y-%m")
     used = session.execute(
-        select(BandRow.steel, func.sum(RunRow.equivalent_m))
-        .join(BandRow, RunRow.band_id == BandRow.id)
-        .where(RunRow.deleted_at.is_(None), RunRow.at >= since)
+        select(BandRow.steel, func.sum(RunSumRow.equivalent_m))
+        .join(BandRow, RunSumRow.band_id == BandRow.id)
+        .where(RunSumRow.month >= since)
         .group_by(BandRow.steel)
     )
     return Terms(read_shop(session), lives, {s: m / LATELY.days for s, m in used})

@@ -29,7 +29,7 @@ from jade_ribbon.services.upkeep.inputs import (
 from jade_ribbon.store.models import (
     CommissioningRow,
     DefectRow,
-    RunRow,
+    RunSumRow,
     SawRow,
     UpkeepRow,
 )
@@ -113,9 +113,7 @@ class Care:
 def _hours(session: Session) -> dict[int, float]:
     """Hours that each saw has cut, by its runs; one statement."""
     rows = session.execute(
-        select(RunRow.saw_id, func.sum(RunRow.time_s) / 3600.0)
-        .where(RunRow.deleted_at.is_(None))
-        .group_by(RunRow.saw_id)
+        select(RunSumRow.saw_id, func.sum(RunSumRow.seconds) / 3600.0).group_by(RunSumRow.saw_id)
     )
     return {saw: float(hours) for saw, hours in rows}
 

@@ -2,7 +2,7 @@
 
 from jade_ribbon.store.models.base import Base, UtcDateTime
 from jade_ribbon.store.models.changes import AnsweredRow, ChangeRow
-from jade_ribbon.store.models.jobs import FaceRow, JobRow, RunRow
+from jade_ribbon.store.models.jobs import FaceRow, JobRow, RunRow, RunSumRow
 from jade_ribbon.store.models.rack import (
     BandEventRow,
     BandRow,
@@ -42,6 +42,7 @@ __all__ = [
     "MaterialRow",
     "PhotoRow",
     "RunRow",
+    "RunSumRow",
     "SawRow",
     "ScalePointRow",
     "SetupRow",

@@ -57,7 +57,11 @@ class RunRow(Base):
     """What was cut with what; `client_key` makes a resent run arrive once."""
 
     __tablename__ = "run"
-    __table_args__ = (Index("ix_run_band_id_at", "band_id", "at"), Index("ix_run_job_id", "job_id"))
+    __table_args__ = (
+        Index("ix_run_band_id_at", "band_id", "at"),
+        Index("ix_run_job_id", "job_id"),
+        Index("ix_run_waiting", "id", sqlite_where=text("to_confirm")),
+    )
 
     id: Mapped[int] = mapped_column(primary_key=True)
     client_key: Mapped[str] = mapped_column(String(64), unique=True)
@@ -133,3 +137,35 @@ class FaceRow(Base):
     guided: Mapped[str] = mapped_column(String(8), server_default=text("''"), default="")
     trial: Mapped[str] = mapped_column(String(80), server_default=text("''"), default="")
     deleted_at: Mapped[datetime | None]
+
+
+class RunSumRow(Base):
+    """Runs of a band alike in month, saw, stock and edge, summed: replayed with the band.
+
+    Seconds, metres and m2 of cut; sums of products of a run's minutes and area; wear as the table
+    counts it, and as wear by material counts it here.
+    """
+
+    __tablename__ = "run_sum"
+    __table_args__ = (Index("ix_run_sum_band_id", "band_id"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    band_id: Mapped[int] = mapped_column(ForeignKey("band.id", ondelete="CASCADE"))
+    month: Mapped[str] = mapped_column(String(7))
+    saw_id: Mapped[int]
+    material: Mapped[str] = mapped_column(String(80))
+    operation: Mapped[str] = mapped_column(String(12))
+    height_step: Mapped[int]
+    edge_number: Mapped[int]
+    edge_step: Mapped[int]
+    who: Mapped[str] = mapped_column(String(40))
+    runs: Mapped[int]
+    seconds: Mapped[float]
+    metres: Mapped[float]
+    area_m2: Mapped[float]
+    pieces: Mapped[int]
+    time_area: Mapped[float]
+    time2: Mapped[float]
+    area2: Mapped[float]
+    table_m: Mapped[float]
+    equivalent_m: Mapped[float]

@@ -43,10 +43,40 @@ def upgrade() -> None:
     op.add_column("shop", sa.Column("rack", sa.JSON, nullable=False, server_default=NOTHING))
     for name in ("upkeep", "accessories"):
         op.add_column("saw", sa.Column(name, sa.JSON, nullable=False, server_default=NOTHING))
+    _sums()
     _coils()
     _upkeep()
     _photos()
     _said()
+
+
+def _sums() -> None:
+    """Filled when the file's bands are replayed, by whoever opens it next."""
+    numbers = ("seconds", "metres", "area_m2", "time_area", "time2", "area2")
+    op.create_table(
+        "run_sum",
+        sa.Column("id", sa.Integer, nullable=False),
+        sa.Column("band_id", sa.Integer, nullable=False),
+        sa.Column("month", sa.String(7), nullable=False),
+        sa.Column("saw_id", sa.Integer, nullable=False),
+        sa.Column("material", sa.String(80), nullable=False),
+        sa.Column("operation", sa.String(12), nullable=False),
+        sa.Column("height_step", sa.Integer, nullable=False),
+        sa.Column("edge_number", sa.Integer, nullable=False),
+        sa.Column("edge_step", sa.Integer, nullable=False),
+        sa.Column("who", sa.String(40), nullable=False),
+        sa.Column("runs", sa.Integer, nullable=False),
+        sa.Column("pieces", sa.Integer, nullable=False),
+        *(sa.Column(name, sa.Double, nullable=False) for name in numbers),
+        sa.Column("table_m", sa.Double, nullable=False),
+        sa.Column("equivalent_m", sa.Double, nullable=False),
+        sa.ForeignKeyConstraint(
+            ["band_id"], ["band.id"], name="fk_run_sum_band_id_band", ondelete="CASCADE"
+        ),
+        sa.PrimaryKeyConstraint("id", name="pk_run_sum"),
+    )
+    op.create_index("ix_run_sum_band_id", "run_sum", ["band_id"])
+    op.create_index("ix_run_waiting", "run", ["id"], sqlite_where=sa.text("to_confirm"))
 
 
 def _coils() -> None:
@@ -177,11 +207,12 @@ def downgrade() -> None:
             photo.drop_column(f"{name}_id")
         photo.drop_column("shows")
         photo.alter_column("stock_id", existing_type=sa.Integer, nullable=False)
-    for table in ("commissioning", "upkeep", "making", "coil"):
+    for table in ("commissioning", "upkeep", "making", "coil", "run_sum"):
         op.drop_table(table)
     for name in ("upkeep", "accessories"):
         op.drop_column("saw", name)
     op.drop_column("shop", "rack")
+    op.drop_index("ix_run_waiting", "run")
     for name in ("edge_before_m", "edge_number"):
         op.drop_column("run", name)
     for name in ("facts", "cost_minor", "minutes"):

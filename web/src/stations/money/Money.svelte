@@ -92,6 +92,7 @@
   );
   const x = $derived(scaleLinear([0, most], [0, Math.max(width - 8, 60)]));
   const address = $derived(`/money.csv?${new URLSearchParams({ by, ...days }).toString()}`);
+  const hours = (h: number) => `${fixed(h, h < 10 ? 1 : 0)} h`;
   const shown = (value: number | null) => (value === null ? "–" : fixed(value, 2));
 </script>
 
@@ -104,8 +105,8 @@
       >
     {/each}
   </div>
-  <label>From<input type="date" bind:value={since} /></label>
-  <label>to<input type="date" bind:value={until} /></label>
+  <label>From<input type="month" bind:value={since} /></label>
+  <label>to<input type="month" bind:value={until} /></label>
   <label
     >Bars<select bind:value={measure}>
       {#each MEASURES as m (m.key)}<option value={m.key}>{m.name}</option>{/each}
@@ -124,15 +125,21 @@
 {#if view}
   {@const w = view.whole}
   <p class="whole">
-    <strong class="mono">{shop.money(w.total)}</strong> in {w.runs} runs, {duration(3600 * w.hours)} of
-    sawing: time <span class="mono">{fixed(w.time, 2)}</span>, edges
+    <strong class="mono">{shop.money(w.total)}</strong> in {w.runs} runs, {hours(w.hours)} of sawing:
+    time <span class="mono">{fixed(w.time, 2)}</span>, edges
     <span class="mono">{fixed(w.edge, 2)}</span>{#if w.per_m2 !== null}; <strong class="mono"
         >{shop.money(w.per_m2)}</strong
       > a m²{/if}{#if w.per_metre !== null}, <span class="mono">{fixed(w.per_metre, 2)}</span> a metre{/if}.
-    {#if view.dull.lost > 0}
-      Dull edges took <strong class="mono">{duration(60 * view.dull.lost)}</strong> of
-      {duration(60 * view.dull.minutes)} by hand:
+    {#if view.dull.told_min > 0}
+      Dull edges took <strong class="mono">{hours(view.dull.lost_min / 60)}</strong> more than keen
+      ones would have, of {hours(view.dull.told_min / 60)} sawn dull by hand:
       <strong class="mono">{shop.money(view.dull_money)}</strong>.
+    {/if}
+    {#if view.dull.untold_min > 0}
+      <span class="soft"
+        >Of {hours(view.dull.untold_min / 60)} sawn dull nobody can tell: keen edges hardly made such
+        cuts.</span
+      >
     {/if}
     {#if w.unpriced_share > 0.005}
       <span class="soft"
