@@ -16,7 +16,7 @@ from pathlib import Path
 import numpy as np
 from flask.testing import FlaskClient
 
-from benchmarks import calibration
+from benchmarks import calibration, learning
 from benchmarks.calibration import EXAMPLE
 from benchmarks.cut import bench_cut
 from benchmarks.phone import bench_phone
@@ -344,6 +344,7 @@ def main() -> None:
         bench_coach()
         bench_plan(folder)
     calibration.main()
+    learning.main()
 
 
 if __name__ == "__main__":

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from statistics import fmean
 
 from jade_ribbon.core.mechanics.life import SHAPE
 
@@ -34,24 +35,35 @@ class Abrasion:
         return self.factor * math.exp(1.2815516 * self.sd_ln)
 
 
-def learned_abrasion(lives: Sequence[tuple[float, float]]) -> Abrasion | None:
-    """From lives as metres run by the table, each with the median that other materials give.
+Lives = Sequence[tuple[float, float]]
+"""Lives that ended dull: metres by the table, and the table's median life of such an edge."""
 
-    ln of the factor is normal, 0 +- 0.7 beforehand; each life says ln(median/metres) with the
-    spread of one life. None under two lives.
+
+def _against_the_table(lives: Lives) -> float:
+    """ln of how much longer than the table's median such lives are, on the average."""
+    return fmean(math.log(max(m, 1e-6) / usual) for m, usual in lives) + MEDIAN_TO_MEAN_LN
+
+
+def learned_abrasion(inside: Lives, others: Lives) -> Abrasion | None:
+    """How hard a material wears, from lives that ended in it against those that ended elsewhere.
+
+    What all have in common is the shop's and its steels': it is 0 +- 0.7 in ln beforehand, as the
+    factor is. Each life tells with the spread of one life. None under two lives inside.
 
     Source: ours, docs/model "Wear by material".
 
-    >>> learned_abrasion([(8000.0, 8000.0)]) is None
+    >>> learned_abrasion([(8000.0, 8000.0)], []) is None
     True
-    >>> learned_abrasion([(4000.0, 8000.0)] * 100).factor > 1.8
+    >>> learned_abrasion([(4000.0, 8000.0)] * 100, [(8000.0, 8000.0)] * 100).factor > 1.9
     True
     """
-    if len(lives) < LEAST_LIVES:
+    if len(inside) < LEAST_LIVES:
         return None
-    weight, told = PRIOR_SD_LN**-2, 0.0
-    for metres, median in lives:
-        said = math.log(median / max(metres, 1e-6)) - MEDIAN_TO_MEAN_LN
-        weight += LIFE_SD_LN**-2
-        told += said * LIFE_SD_LN**-2
-    return Abrasion(math.exp(told / weight), weight**-0.5, len(lives))
+    known = PRIOR_SD_LN**-2 + len(others) / LIFE_SD_LN**2
+    level = 0.0
+    if others:
+        level = _against_the_table(others) * (len(others) / LIFE_SD_LN**2) / known
+    said = level - _against_the_table(inside)
+    doubt = LIFE_SD_LN**2 / len(inside) + 1.0 / known
+    weight = PRIOR_SD_LN**-2 + 1.0 / doubt
+    return Abrasion(math.exp(said / doubt / weight), weight**-0.5, len(inside))

@@ -192,8 +192,8 @@ def _told_by(
 def _smoked(record: EdgeRecord, so_far: Evidence, retired: int) -> Evidence:
     """What smoke took: of what is left by all else, so that no other evidence makes light of it."""
     lost = max(0.0, 1.0 - so_far.taken) * (1.0 - record.left_factor)
-    sd = math.hypot(so_far.taken_sd, metres_sd(lost, retired=retired))
-    return Evidence("smoke", None, sd, True, so_far.taken + lost, sd)
+    sd = metres_sd(lost, retired=retired)
+    return Evidence("smoke", None, sd, True, so_far.taken + lost, so_far.taken_sd)
 
 
 def how_keen(record: EdgeRecord, *, life_m: float, retired: int) -> Keenness:
@@ -208,13 +208,16 @@ def how_keen(record: EdgeRecord, *, life_m: float, retired: int) -> Keenness:
         found.append(_told_by("feed", record.fed, record, found[-1], life_m))
     if record.weighed is not None:
         found.append(_told_by("weighed", record.weighed, record, found[-1], life_m))
+    lost_sd = 0.0
     if record.left_factor < 1.0:
         found.append(_smoked(record, found[-1], retired))
+        lost_sd = found[-1].sd
     mean, sd = found[-1].taken, found[-1].taken_sd
     moved, spread = moved_by_signs(mean, sd=sd, odds=record.odds)
     if moved != mean:
         found.append(Evidence("signs", None, spread, True, moved, spread))
-    return Keenness(max(0.0, moved), spread, tuple(found))
+    # What smoke took is no surer than a life is; it widens the answer, not what signs weigh.
+    return Keenness(max(0.0, moved), math.hypot(spread, lost_sd), tuple(found))
 
 
 def keenness(mean: float, *, retired: int, odds: float, left_factor: float) -> float:

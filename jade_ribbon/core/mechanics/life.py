@@ -122,3 +122,18 @@ def metres_sd(dullness: float, *, retired: int) -> float:
     Source: ours, docs/model "Life".
     """
     return max(LEAST_SD, dullness * life_scatter() * math.sqrt(1.0 + 1.0 / (1.0 + retired)))
+
+
+def life_sd_ln(alpha: float) -> float:
+    """Spread of the logarithm of a typical life, when so much speaks for it.
+
+    A gamma rate of weight alpha spreads ln(rate) by sqrt(psi'(alpha)), a life by 1/shape of it.
+
+    Source: ours, docs/model "Life".
+
+    >>> round(life_sd_ln(2.0), 2)
+    0.32
+    """
+    far = alpha + 6.0
+    tail = 1.0 / far + 1.0 / (2.0 * far**2) + 1.0 / (6.0 * far**3) - 1.0 / (30.0 * far**5)
+    return math.sqrt(tail + sum(1.0 / (alpha + i) ** 2 for i in range(6))) / SHAPE

@@ -8,9 +8,9 @@ from dataclasses import asdict, dataclass
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.choosing.spread.draws import life_sd_ln
 from jade_ribbon.core.edge.abrasion import MOSTLY, Abrasion, learned_abrasion
-from jade_ribbon.core.edge.shop_life import LifeRecord, ShopLives, median_without
+from jade_ribbon.core.edge.shop_life import ShopLives, median_without
+from jade_ribbon.core.mechanics.life import life_sd_ln
 from jade_ribbon.reference.tables import materials, steels
 from jade_ribbon.services.rack.edges import shop_lives
 from jade_ribbon.services.rack.replay import around, refresh, wear_factors
@@ -145,25 +145,20 @@ def learned_wear(session: Session) -> dict[str, Abrasion]:
     have in common is the steel's.
     """
     spent, kept = _spent(session), wear_factors(session)
-    lives = []
-    inside = defaultdict(list)
-    for band, _, steel, number, counted, ending, sure in _lives(session):
+    table = ShopLives([])
+    ended: list[tuple[str, tuple[float, float]]] = []
+    for band, _, steel, number, counted, ending, _ in _lives(session):
         of = spent.get((band, number))
-        metres = counted
+        if ending != "dull" or counted <= 0.0:
+            continue
+        metres, material = counted, ""
         if of is not None:
-            metres += of.by_table_m - of.as_counted_m(kept)
-        lives.append((band, steel, number, metres, ending, sure))
-        if ending == "dull" and of is not None and of.material:
-            inside[of.material].append((steel, number, metres))
+            metres, material = counted + of.by_table_m - of.as_counted_m(kept), of.material
+        ended.append((material, (max(metres, 1.0), table.of(steel, number).median_m)))
     found = {}
-    for material, mine in inside.items():
-        others = ShopLives(
-            LifeRecord(steel, number, metres, ending == "dull", sure)
-            for band, steel, number, metres, ending, sure in lives
-            if (of := spent.get((band, number))) is None or of.material != material
-        )
-        told = [(metres, others.of(steel, number).median_m) for steel, number, metres in mine]
-        abrasion = learned_abrasion(told)
+    for material in {m for m, _ in ended if m}:
+        inside = [life for m, life in ended if m == material]
+        abrasion = learned_abrasion(inside, [life for m, life in ended if m != material])
         if abrasion is not None:
             found[material] = abrasion
     return found

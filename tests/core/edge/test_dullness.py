@@ -159,12 +159,22 @@ def test_feeds_are_compared_within_one_kind_of_cut_and_one_edge() -> None:
 
 
 def test_wear_by_material_by_hand() -> None:
-    """Two lives at half the median: (2 ln 2 - bias)/sd^2 over the prior's and both precisions."""
-    found = learned_abrasion([(4000, 8000), (4000, 8000)])
+    """Two lives at half the table's, two at it: ln 2 of what the others are known to be.
+
+    The others' level: 2/s^2 of (2/s^2 + 1/0.7^2) of the bias; the bias leaves with the difference.
+    """
+    found = learned_abrasion([(4000, 8000)] * 2, [(8000, 8000)] * 2)
     assert found is not None
-    weight = PRIOR_SD_LN**-2 + 2 * LIFE_SD_LN**-2
+    one, prior = LIFE_SD_LN**-2, PRIOR_SD_LN**-2
     bias = (math.log(math.log(2)) + 0.57722) / 2.5
-    assert math.log(found.factor) == pytest.approx(
-        2 * (math.log(2) - bias) / LIFE_SD_LN**2 / weight, abs=1e-5
-    )
+    level = bias * 2 * one / (2 * one + prior)
+    said = level - (bias - math.log(2))
+    doubt = 1 / (2 * one) + 1 / (2 * one + prior)
+    assert math.log(found.factor) == pytest.approx(said / doubt / (prior + 1 / doubt), abs=1e-5)
     assert found.low < found.factor < found.high
+
+
+def test_what_all_materials_have_in_common_is_no_material_s() -> None:
+    """A shop whose edges all last twice as long: after many lives no factor is told."""
+    found = learned_abrasion([(16_000, 8000)] * 40, [(16_000, 8000)] * 400)
+    assert found is not None and abs(math.log(found.factor)) < 0.02

@@ -1,7 +1,6 @@
 """Draws of what is not sure: the same dice for every band, so that only bands differ."""
 
 import dataclasses
-import math
 import zlib
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -33,7 +32,7 @@ from jade_ribbon.core.choosing.spread.spreads import (
 )
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import FeedWindow
-from jade_ribbon.core.mechanics.life import PRIOR_WEIGHT, SHAPE, metres_sd
+from jade_ribbon.core.mechanics.life import PRIOR_WEIGHT, life_sd_ln, metres_sd
 from jade_ribbon.core.quantities.arrays import Array, as_array, as_figure, least, most
 from jade_ribbon.core.quantities.fields import columns_checked
 
@@ -142,19 +141,6 @@ def _own_key(facts: BandFacts, seen: dict[object, int]) -> str:
     alike = (*kind, band.set_per_side_mm, band.length_mm, band.dullness, band.price)
     seen[alike] = seen.get(alike, 0) + 1
     return f"{alike} {seen[alike]}"
-
-
-def life_sd_ln(alpha: float) -> float:
-    """Spread of the logarithm of a typical life, when so much speaks for it.
-
-    A gamma rate of weight alpha spreads ln(rate) by sqrt(psi'(alpha)), a life by 1/shape of it.
-
-    >>> round(life_sd_ln(2.0), 2)
-    0.32
-    """
-    far = alpha + 6.0
-    tail = 1.0 / far + 1.0 / (2.0 * far**2) + 1.0 / (6.0 * far**3) - 1.0 / (30.0 * far**5)
-    return math.sqrt(tail + sum(1.0 / (alpha + i) ** 2 for i in range(6))) / SHAPE
 
 
 def dullness_sd(facts: BandFacts) -> float:
