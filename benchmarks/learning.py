@@ -2,8 +2,8 @@
 
 Each shop has a true life of its steel and true wear of two materials, drawn from what the model
 says it knows beforehand. Ten edges are worn out in them, life by life Weibull. The logger forgets
-a fifth of the runs, and one run in fifty is a slip: ten times too long. Held against the drawn median: what
-was forgotten is missing from every life, and one shop scatters as ten lives do.
+a fifth of the runs, and one run in fifty is a slip: ten times too long. Held against the drawn
+median: what was forgotten is missing from every life, and one shop scatters as ten lives do.
 """
 
 import math

@@ -3,7 +3,7 @@
 import tempfile
 from pathlib import Path
 
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import Page, sync_playwright
 
 from jade_ribbon.demo.serving import CHROMIUM, free_port, running, serving
 from jade_ribbon.demo.world import make_world
@@ -83,6 +83,9 @@ def shoot(page: Page, address: str) -> None:
         "set-up": f"/setup/{ferry['setup_id']}",
         "rack": "/rack",
         "band": f"/rack/{band_named(page, address, 'K-07')}",
+        "learned": "/rack/learned",
+        "money": "/money",
+        "upkeep": "/shop/saws/1/upkeep",
         "shop": "/shop",
         "changes": "/changes",
     }
@@ -99,8 +102,7 @@ def shoot(page: Page, address: str) -> None:
     page.screenshot(path=TARGET / "curve.png")
     compare(page, address, strakes["id"])
     stock(page, address, strakes["id"])
-    waiting(page, address, ferry["id"])
-    setting_up(page, address, ferry)
+    setting_up(page, address)
     finish_card(page, address, ferry)
     settle(page, f"{address}/#/run/{ferry['id']}")
     log_one(page)
@@ -115,25 +117,6 @@ def shoot(page: Page, address: str) -> None:
     page.set_viewport_size({"width": 390, "height": 844})
     settle(page, f"{address}/#/plan/{strakes['id']}")
     page.screenshot(path=TARGET / "plan-phone.png")
-
-
-def waiting(page: Page, address: str, job: int) -> None:
-    """A run written down while the server is away, and a form that was left."""
-    page.route("**/api/runs", lambda route: route.abort())
-    settle(page, f"{address}/#/run/{job}")
-    page.get_by_label("Minutes taken").fill("3")
-    page.get_by_role("button", name="Log 1 piece").click()
-    settle(page, f"{address}/#/rack")
-    page.get_by_role("button", name="Add a band").click()
-    page.get_by_label("Label", exact=True).fill("K-21")
-    settle(page, f"{address}/#/waiting")
-    page.get_by_role("button", name="Close").click()
-    page.screenshot(path=TARGET / "waiting.png")
-    page.unroute("**/api/runs")
-    page.get_by_role("button", name="Send it now").click()
-    expect(page.get_by_text("the shop has every run")).to_be_visible()
-    for _ in range(page.get_by_role("button", name="Give it up").count()):
-        page.get_by_role("button", name="Give it up").first.click()
 
 
 def inspect(page: Page, address: str, job: int) -> None:
@@ -177,23 +160,10 @@ def compare(page: Page, address: str, job_id: int) -> None:
     section.get_by_role("button", name="Close").click()
 
 
-def setting_up(page: Page, address: str, job: dict[str, int]) -> None:
-    """The card's steps that show most, and its saw; on a tablet too."""
-    card = f"{address}/#/setup/{job['setup_id']}"
-    settle(page, card)
-    page.get_by_role("button", name="note", exact=True).click()
-    page.get_by_role("button", name="Simulated pluck").click()
-    page.get_by_role("img", name="Spectrum of the pluck").wait_for()
-    page.get_by_role("button", name="strain gauge").scroll_into_view_if_needed()
-    page.mouse.wheel(0, 330)
-    page.wait_for_timeout(600)
-    page.screenshot(path=TARGET / "listening.png")
+def setting_up(page: Page, address: str) -> None:
+    """The saw that a card is for, as it stands."""
     settle(page, f"{address}/#/shop/saws/1/stand")
     page.screenshot(path=TARGET / "stand.png")
-    page.set_viewport_size({"width": 768, "height": 1024})
-    settle(page, card)
-    page.screenshot(path=TARGET / "set-up-tablet.png")
-    page.set_viewport_size({"width": 1280, "height": 800})
 
 
 def finish_card(page: Page, address: str, job: dict[str, int]) -> None:

@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.choose import Ranked, choose
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.demo.rack_history import RackHistory
 from jade_ribbon.demo.set_up_history import SetUpHistory
 from jade_ribbon.demo.stock_history import StockHistory
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK, Work
@@ -285,6 +286,7 @@ class Yard:
         )
         self.stock.rack(END)
         self.lot(END - timedelta(hours=7))
+        RackHistory(self.session, self.saw_ids, self.who()).fill(END)
         slack = TensionInput(state="slack")
         for key in ("shop", "mill", "tern"):
             saws.set_tension(self.session, self.saw_ids[key], slack, at=END)

@@ -210,13 +210,13 @@ def _accessories(saw: SawRow) -> list[AccessoryLine]:
     ]
 
 
-def done(session: Session, saw_id: int, given: UpkeepDoneInput) -> Care:
+def done(session: Session, saw_id: int, given: UpkeepDoneInput, at: datetime | None = None) -> Care:
     """A task is done. Found wrong, it is a defect of the saw too, and stops it where it must."""
     saw: SawRow = get(session, "saw", saw_id)
     row = UpkeepRow(
         saw_id=saw.id,
         key=given.key,
-        at=now(),
+        at=at or now(),
         hours=_hours(session).get(saw.id, 0.0),
         found=given.found,
         note=given.note,

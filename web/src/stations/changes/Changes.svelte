@@ -142,7 +142,8 @@
   }
   ol > li {
     display: grid;
-    grid-template-columns: 12rem 1fr 17rem;
+    grid-template-columns: 12rem minmax(0, 1fr) 17rem;
+    overflow-wrap: anywhere;
     gap: var(--s4);
     align-items: start;
     padding: var(--s3) 0;
@@ -164,7 +165,7 @@
   }
   @media (max-width: 45em) {
     ol > li {
-      grid-template-columns: 1fr;
+      grid-template-columns: minmax(0, 1fr);
       gap: var(--s1);
     }
     .act {

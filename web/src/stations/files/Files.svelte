@@ -122,9 +122,14 @@
   label {
     display: grid;
     font-weight: 600;
+    flex: 1 1 12rem;
+    min-width: 0;
+    max-width: 26rem;
   }
   select,
   input {
+    width: 100%;
+    min-width: 0;
     min-height: var(--touch);
     color: var(--ink);
     background: var(--paper);

@@ -324,6 +324,7 @@
   }
   .actions {
     display: flex;
+    flex-wrap: wrap;
     gap: var(--s3);
   }
   .figures {
