@@ -65,6 +65,21 @@ def test_recommend_reads_a_file_or_standard_input(job_file: dict[str, Any], tmp_
     assert out["errors"][0]["path"] == "cut.height_mm"
 
 
+def test_all_round_reads_jobs_of_one_saw(job_file: dict[str, Any], tmp_path: Path) -> None:
+    curve = {**job_file["cut"], "operation": "curve", "height_mm": 40, "min_radius_mm": 90}
+    jobs = [job_file, {**job_file, "cut": curve, "name": "Brackets"}]
+    week = {"format": "jade-ribbon/allround", "version": 1, "jobs": jobs, "bands": None}
+    file = tmp_path / "week.json"
+    file.write_text(json.dumps(week))
+    code, told = invoke("allround", str(file))
+    assert code == 0 and [j["name"] for j in told["changing"]["jobs"]][1] == "Brackets"
+    assert set(told) == {"ranked", "changing", "pair"} and len(told["pair"]["bands"]) == 2
+    week["jobs"] = []
+    file.write_text(json.dumps(week))
+    code, refused = invoke("allround", str(file))
+    assert code == 2 and refused["errors"][0]["path"] == "jobs"
+
+
 def test_backup_and_restore(tmp_path: Path) -> None:
     live = tmp_path / "live.sqlite"
     migrate(Store(live))

@@ -206,6 +206,7 @@ def test_keys_of_one_letter_can_be_turned_off(page: Page, address: str) -> None:
     page.get_by_role("button", name="Keys").click()
     page.get_by_label("One key alone does this").check()
     page.keyboard.press("Escape")
+    expect(page.get_by_label("One key alone does this")).to_be_hidden()
     page.keyboard.press("1")
     expect(page).to_have_title(re.compile("^Plan · "))
 

@@ -29,6 +29,7 @@ from jade_ribbon.services.upkeep.inputs import (
 from jade_ribbon.store.models import (
     CommissioningRow,
     DefectRow,
+    PhotoRow,
     RunSumRow,
     SawRow,
     UpkeepRow,
@@ -108,6 +109,7 @@ class Care:
     tasks: list[TaskLine]
     accessories: list[AccessoryLine]
     commissioning: list[CommissioningCard]
+    plate_photo_id: int | None
 
 
 def _hours(session: Session) -> dict[int, float]:
@@ -177,6 +179,11 @@ def care_of(session: Session, saw_id: int) -> Care:
         _tasks(saw, hours, _last(session)),
         _accessories(saw),
         [_card(row) for row in cards],
+        session.scalars(
+            select(PhotoRow.id)
+            .where(PhotoRow.saw_id == saw.id, PhotoRow.deleted_at.is_(None))
+            .order_by(PhotoRow.id.desc())
+        ).first(),
     )
 
 

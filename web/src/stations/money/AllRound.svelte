@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from "../../parts/Wide.svelte";
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { AllRoundAnswer, BandNamed, JobAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
@@ -113,7 +114,7 @@
       {/if}
     {/if}
   </p>
-  <div class="table">
+  <Wide label="The bands">
     <table>
       <thead>
         <tr>
@@ -144,7 +145,7 @@
         </tr>
       </tbody>
     </table>
-  </div>
+  </Wide>
   <p class="soft">
     Each job’s cost is over its whole lot without the change-over; the choice for each follows the
     house rules, so that its band need not be its cheapest.
@@ -180,9 +181,6 @@
   .said {
     max-width: 52rem;
     padding: var(--s3) 0;
-  }
-  .table {
-    overflow-x: auto;
   }
   table {
     border-collapse: collapse;

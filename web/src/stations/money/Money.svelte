@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from "../../parts/Wide.svelte";
   import { scaleLinear } from "d3-scale";
 
   import { askPatiently, client, wordsOf } from "../../api/client";
@@ -148,10 +149,10 @@
       >
     {/if}
     {#if view.waiting > 0}
-      <a href="#/rack">{view.waiting} runs wait to be confirmed</a> and are not counted.
+      {view.waiting} runs wait to be confirmed on their bands’ pages, and are not counted.
     {/if}
   </p>
-  <div class="table">
+  <Wide label="The totals">
     <table>
       <thead>
         <tr>
@@ -180,7 +181,7 @@
             <td class="mono">{shown(value)}</td>
             <td class="bar">
               {#if i === 0}<div bind:clientWidth={width}></div>{/if}
-              <svg {width} height="22" aria-hidden="true">
+              <svg height="22" aria-hidden="true">
                 {#if value !== null}
                   {#if measure === "total"}
                     <path class="time" d="M0 11H{x(line.cost.time)}" />
@@ -228,7 +229,7 @@
         {/each}
       </tbody>
     </table>
-  </div>
+  </Wide>
   <p class="soft">
     {measure === "total"
       ? "Dark: time at the shop’s hour. Light: the edges’ share of their bands."
@@ -301,9 +302,6 @@
     padding: var(--s3) 0;
     max-width: 60rem;
   }
-  .table {
-    overflow-x: auto;
-  }
   table {
     border-collapse: collapse;
     width: 100%;
@@ -334,7 +332,7 @@
   }
   svg {
     display: block;
-    max-width: 100%;
+    width: 100%;
   }
   .time {
     stroke: var(--jade);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from "../../parts/Wide.svelte";
   import { askPatiently, client } from "../../api/client";
   import type { TypeLine } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
@@ -101,7 +102,7 @@
   </p>
 </div>
 {#if compared.length > 1}
-  <div class="wide">
+  <Wide label="Types side by side">
     <table>
       <thead>
         <tr
@@ -120,7 +121,7 @@
         {/each}
       </tbody>
     </table>
-  </div>
+  </Wide>
 {/if}
 <ul>
   {#each shown.slice(0, most) as t (t.number)}
@@ -181,10 +182,6 @@
   }
   li button[aria-pressed="true"] {
     background: var(--jade-pale);
-  }
-  .wide {
-    overflow-x: auto;
-    padding-bottom: var(--s4);
   }
   table {
     border-collapse: collapse;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from "../../parts/Wide.svelte";
   import type { FastenerAnswer, SlowZone } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { bowAt } from "./stock";
@@ -53,7 +54,7 @@
   );
 </script>
 
-<div class="wide">
+<Wide label="Along its length">
   <svg
     viewBox="-20 {-50 - Math.max(0, -bow_mm * across)} {W + 40} {H + 90 + room}"
     role="img"
@@ -91,12 +92,9 @@
     {/each}
     <text class="name" x="0" y={H / 2 + 5} dx="6">start</text>
   </svg>
-</div>
+</Wide>
 
 <style>
-  .wide {
-    overflow-x: auto;
-  }
   @media (max-width: 45em) {
     svg {
       min-width: 40rem;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from "../../parts/Wide.svelte";
   import type { BilletPlan } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
 
@@ -24,41 +25,42 @@
     )}{billet.sections.length === 0 ? ": not needed" : ""}
   </figcaption>
   {#if billet.sections.length > 0}
-    <svg viewBox="-2 -2 {W + 4} {across + 26}" role="img" aria-label={words}>
-      <rect class="billet" width={W} height={across} />
-      {#each billet.sections as section (section.from_mm)}
-        <rect
-          class="section"
-          x={x(section.from_mm)}
-          width={x(section.to_mm - section.from_mm)}
-          height={y(section.thickness_mm)}
-        />
-        {#each section.slices as slice (slice.number)}
+    <Wide label="{billet.label}, cut">
+      <svg viewBox="-2 -2 {W + 4} {across + 26}" role="img" aria-label={words}>
+        <rect class="billet" width={W} height={across} />
+        {#each billet.sections as section (section.from_mm)}
           <rect
-            class="slice"
+            class="section"
             x={x(section.from_mm)}
-            y={y(slice.from_mm)}
             width={x(section.to_mm - section.from_mm)}
-            height={y(slice.to_mm - slice.from_mm)}
+            height={y(section.thickness_mm)}
           />
-          {#if y(slice.to_mm - slice.from_mm) > 11}
-            <text x={x(section.from_mm) + 6} y={(y(slice.from_mm) + y(slice.to_mm)) / 2 + 4.5}
-              >{slice.number} {labels[slice.piece] ?? ""}</text
-            >
-          {/if}
+          {#each section.slices as slice (slice.number)}
+            <rect
+              class="slice"
+              x={x(section.from_mm)}
+              y={y(slice.from_mm)}
+              width={x(section.to_mm - section.from_mm)}
+              height={y(slice.to_mm - slice.from_mm)}
+            />
+            {#if y(slice.to_mm - slice.from_mm) > 11}
+              <text x={x(section.from_mm) + 6} y={(y(slice.from_mm) + y(slice.to_mm)) / 2 + 4.5}
+                >{slice.number} {labels[slice.piece] ?? ""}</text
+              >
+            {/if}
+          {/each}
+          <text class="length" x={x((section.from_mm + section.to_mm) / 2)} y={across + 20}
+            >{shop.say(section.to_mm - section.from_mm, "long")}</text
+          >
         {/each}
-        <text class="length" x={x((section.from_mm + section.to_mm) / 2)} y={across + 20}
-          >{shop.say(section.to_mm - section.from_mm, "long")}</text
-        >
-      {/each}
-    </svg>
+      </svg>
+    </Wide>
   {/if}
 </figure>
 
 <style>
   figure {
     margin: 0 0 var(--s4);
-    overflow-x: auto;
   }
   svg {
     width: 100%;

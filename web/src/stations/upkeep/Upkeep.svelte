@@ -52,6 +52,19 @@
     void act(ask(client.POST("/api/saws/{saw_id}/accessory", { params: { path }, body })));
   }
 
+  async function plate(file: File | undefined): Promise<void> {
+    if (!file) return;
+    const kept = client.POST("/api/saws/{saw_id}/photo", {
+      params: { path },
+      body: file as unknown as string,
+      bodySerializer: (body: unknown) => body as BodyInit,
+      headers: { "Content-Type": "application/octet-stream" },
+    });
+    await act(
+      ask(kept).then(() => ask(client.GET("/api/saws/{saw_id}/upkeep", { params: { path } }))),
+    );
+  }
+
   function begin(kind: "new" | "old"): void {
     void act(
       ask(client.POST("/api/saws/{saw_id}/commissioning", { params: { path }, body: { kind } })),
@@ -158,6 +171,18 @@
       </li>
     {/each}
   </ul>
+  <h2>Its plate</h2>
+  {#if care.plate_photo_id !== null}
+    <img src="/api/photos/{care.plate_photo_id}.jpg" alt="The plate of {care.saw}" />
+  {/if}
+  <label class="plate"
+    >{care.plate_photo_id === null ? "A photograph of it" : "Another photograph"}<input
+      type="file"
+      accept="image/jpeg,image/png,image/webp"
+      capture="environment"
+      onchange={(e) => void plate(e.currentTarget.files?.[0])}
+    /></label
+  >
   <h2>Brought to life</h2>
   {#each care.commissioning as card (card.id)}
     <details open={card.finished_at === null}>
@@ -256,6 +281,17 @@
     background: var(--jade-pale);
     border-bottom-color: var(--jade);
     font-weight: 650;
+  }
+  img {
+    display: block;
+    max-width: min(24rem, 100%);
+  }
+  .plate {
+    max-width: 24rem;
+  }
+  .plate input {
+    width: 100%;
+    min-width: 0;
   }
   .title {
     padding: 0;

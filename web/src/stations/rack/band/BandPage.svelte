@@ -90,10 +90,14 @@
     await load(id);
   }
 
-  /** Runs before the first one shown. */
+  const AT_ONCE = 30;
+  let many = $state(AT_ONCE);
+
+  /** More of the history; runs before the first one here are asked for. */
   async function older(): Promise<void> {
+    many += AT_ONCE;
     const first = page?.runs[0];
-    if (!page || !first) return;
+    if (!page || !first || many < history.length || page.runs.length >= page.band.runs) return;
     const params = { path: { band_id: id }, query: { before: first.id } };
     const earlier = await ask(client.GET("/api/bands/{band_id}/runs", { params }));
     page = { ...page, runs: [...earlier, ...page.runs] };
@@ -267,7 +271,7 @@
   <section class="history">
     <h2>History</h2>
     <ul>
-      {#each history as item (item.key)}
+      {#each history.slice(0, many) as item (item.key)}
         <li>
           <span class="mono soft">{day(item.at)}</span>
           {#if item.run}
@@ -303,8 +307,8 @@
         </li>
       {/each}
     </ul>
-    {#if page.runs.length < band.runs && page.runs[0]}
-      <Action onclick={() => void older()}>Earlier runs</Action>
+    {#if history.length > many || page.runs.length < band.runs}
+      <Action onclick={() => void older()}>Earlier</Action>
     {/if}
   </section>
 {:else}

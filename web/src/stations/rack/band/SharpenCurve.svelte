@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from "../../../parts/Wide.svelte";
   import { scaleLinear } from "d3-scale";
 
   import type { BandPage, SharpenWay } from "../../../api/schema";
@@ -69,7 +70,7 @@
         <path class="now" d="M{x(Math.min(page.band.sharpenings, longest))} 8V{H}" />
       </svg>
     </figure>
-    <div class="wide">
+    <Wide label="Ways side by side">
       <table>
         <thead>
           <tr>
@@ -102,7 +103,7 @@
           {/each}
         </tbody>
       </table>
-    </div>
+    </Wide>
   {/if}
   <p class="soft">
     The upright: sharpened {page.band.sharpenings} times. At most {page.sharpening.bounds.times}: {page
@@ -150,9 +151,6 @@
     stroke: var(--brass);
     stroke-dasharray: 3 4;
     stroke-width: 1.5;
-  }
-  .wide {
-    overflow-x: auto;
   }
   table {
     border-collapse: collapse;
