@@ -99,7 +99,7 @@ def weigh(
     if given.material not in material_table(session):
         words = f"{given.material!r} is unknown; accepted: a material of the shop"
         raise refuse("material", words, given.material)
-    facts = given.model_dump(exclude={"who"})
+    facts = given.model_dump(exclude={"who"}) | {"speed_m_s": saw.speed_set_m_s}
     feed = given.length_mm / 1000.0 / given.seconds * 60.0
     _note(session, row, "weighed", given.who, at or now(), value=feed, facts=facts)
     return one_band(session, band_id)

@@ -170,7 +170,8 @@ def _weighed(event: BandEventRow, known: Around) -> PushFact | None:
     material = known.materials.get(str(facts.get("material")))
     if material is None or event.value is None:
         return None
-    key = f"{facts['material']} {facts['height_mm']:g} {facts['weight_kg']:g} {facts['saw_id']}"
+    same = ("material", "height_mm", "weight_kg", "saw_id", "speed_m_s")
+    key = " ".join(str(facts.get(name)) for name in same)
     return push_fact(key, event.value, material)
 
 

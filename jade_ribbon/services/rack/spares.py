@@ -96,8 +96,8 @@ def spares(session: Session) -> Spares:
     lines = [_line(mine, known, saws, coils, max(weeks, 0.1), gone) for mine in groups.values()]
     rack = known.shop.rack
     words = (
-        f"Ordered when no more are left than the wait of {rack.lead_weeks:g} weeks uses up with "
-        f"a chance of {100 * rack.service:.0f} %."
+        f"To be ordered once so few are left that the wait of {rack.lead_weeks:g} weeks may use "
+        f"them up; {100 * rack.service:.0f} waits in 100 it does not."
     )
     order = {"order": 0, "cannot_tell": 1, "enough": 2}
     lines.sort(key=lambda x: (order[x.verdict], -x.used_up, x.width_mm, x.length_mm))

@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 from PIL import Image
 
 from jade_ribbon.services.rack.replay import RULES_VERSION, bring_up
-from jade_ribbon.store.models import BandRow
+from jade_ribbon.store.models import BandRow, SawRow
 from tests.support.walks import RUN
 
 PAGE = "/api/bands/1"
@@ -140,3 +140,18 @@ def test_a_record_of_older_rules_is_replayed_when_the_file_is_opened(shop: Flask
         kept = session.connection().exec_driver_sql("PRAGMA user_version").scalar()
     assert kept == RULES_VERSION
     assert bring_up(store) == 0
+
+
+def test_cuts_by_a_weight_at_another_speed_are_not_held_against_each_other(
+    shop: FlaskClient,
+) -> None:
+    shop.post("/api/saws/1/mount", json={"band_id": 1})
+    weighed = {"saw_id": 1, "material": "european_larch_dry", "height_mm": 50, "length_mm": 300}
+    with shop.application.extensions["store"].write() as session:
+        session.get(SawRow, 1).speed_set_m_s = 14.5
+    shop.post(f"{PAGE}/weighed", json={**weighed, "weight_kg": 4, "seconds": 10})
+    with shop.application.extensions["store"].write() as session:
+        session.get(SawRow, 1).speed_set_m_s = 7.0
+    shop.post(f"{PAGE}/weighed", json={**weighed, "weight_kg": 4, "seconds": 20})
+    kinds = [e["kind"] for e in shop.get(PAGE).get_json()["evidence"]]
+    assert "weighed" not in kinds

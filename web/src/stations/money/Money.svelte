@@ -237,6 +237,10 @@
         ? "The line holds eight in ten of what such a group may come to; none under three runs."
         : ""}
   </p>
+  <p class="soft">
+    Time at the hour’s price and the edges’ share of their bands, sharpened as the house rule says;
+    change-overs, kerf and what comes after the saw are not in it.
+  </p>
   <h2>What house rules cost</h2>
   {#if rules}
     <ul>

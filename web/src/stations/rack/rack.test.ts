@@ -51,7 +51,7 @@ describe("where a band stands", () => {
     const line = screen.getByRole("region", { name: "What next" });
     expect(line.textContent).toContain("Use it for work to be planed.");
     expect(line.textContent).toContain("21.50");
-    expect(line.textContent).toContain("± 12 of its life used");
+    expect(line.textContent).toContain("40 ± 12 % of its life used");
     expect(within(line).queryByRole("button")).toBeNull();
   });
 

@@ -1,7 +1,6 @@
 <script lang="ts">
   import type { BandPage } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { percent } from "../../../lib/units";
   import Action from "../../../parts/Action.svelte";
   import EdgeTip from "../../../parts/pictures/EdgeTip.svelte";
 
@@ -28,7 +27,8 @@
   {#if page.band.state !== "scrapped"}
     <p class="edge">
       <EdgeTip edge={page.band.edge} radius_um={page.band.tip_radius_um} />
-      <span class="soft">{percent(Math.min(page.band.dullness, 2))} ± {doubt} of its life used</span
+      <span class="soft"
+        >{Math.round(100 * Math.min(page.band.dullness, 2))} ± {doubt} % of its life used</span
       >
     </p>
   {/if}

@@ -2,7 +2,7 @@
   import { askPatiently, client, ask, wordsOf } from "../../../api/client";
   import type { PriceLook, Spares } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { fixed, percent, type Said } from "../../../lib/units";
+  import { fixed, type Said } from "../../../lib/units";
   import Action from "../../../parts/Action.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
 
@@ -19,6 +19,8 @@
   const WORDS = { order: "order", enough: "enough", cannot_tell: "cannot tell yet" } as const;
   const lines = $derived((spares?.lines ?? []).map((line, at) => ({ line, at })));
   const shown = $derived(all ? lines : lines.filter((l) => l.line.verdict !== "enough"));
+
+  const chance = (p: number) => (p < 0.01 ? "under 1 %" : `about ${Math.round(100 * p)} %`);
 
   async function look(at: number): Promise<void> {
     const line = spares?.lines[at];
@@ -53,7 +55,7 @@
             <span class="soft"
               >{line.have} here{line.out > 0 ? `, ${line.out} of them out` : ""}; {line.used_up} used
               up in {fixed(line.weeks, 0)} weeks; order at {line.reorder_at}; chance of running out
-              {percent(line.chance_short)}</span
+              {chance(line.chance_short)}</span
             >
             {#if line.from_coil > 0}<a href="#/rack/made">{line.from_coil} from the coil</a>{/if}
           </span>

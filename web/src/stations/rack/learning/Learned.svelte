@@ -4,7 +4,7 @@
   import { askPatiently, client, wordsOf } from "../../../api/client";
   import type { Learned, LearnedSteel } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { about, fixed, percent, type Said } from "../../../lib/units";
+  import { about, fixed, type Said } from "../../../lib/units";
   import RackPages from "../RackPages.svelte";
 
   let learned = $state<Learned | null>(null);
@@ -65,7 +65,7 @@
               >eight in ten: {about(s.low_m, 2)} to {about(s.high_m, 2)}; {s.retired} worn out, {s.running}
               running{s.doubted > 0 ? `, ${s.doubted} doubted` : ""}. One more life would narrow it
               by
-              {percent(s.one_more)}.</span
+              {Math.round(100 * s.one_more)} %.</span
             >
           </p>
           <svg
