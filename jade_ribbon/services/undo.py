@@ -163,7 +163,7 @@ def _put_back(row: Any, change: ChangeRow) -> None:
 
 
 OWNERS = ("shop", "saw")
-AUTHORISED = ("material", "step", "alignment", "defect", "scale_point")
+AUTHORISED = ("material", "step", "alignment", "defect", "scale_point", "commissioning")
 IN_USE = ("mount", "tension")
 """Changes of a saw that its use makes, and everybody may."""
 

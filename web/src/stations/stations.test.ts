@@ -21,6 +21,7 @@ import Types from "./rack/Types.svelte";
 import Stops from "./setup/Stops.svelte";
 import TensionForms from "./setup/TensionForms.svelte";
 
+const NO_SPARES = { lines: [], service: 0.9, lead_weeks: 2, words: "" };
 const sent = () => vi.mocked(fetch).mock.calls.map(([request]) => request as Request);
 
 function server(answers: Record<string, unknown>, status = 200): void {
@@ -367,14 +368,14 @@ describe("the shopping list", () => {
       jobs: ["Knees", "Brackets"],
       why: "K-07: too wide",
     };
-    server({ "/api/shopping": [line] });
+    server({ "/api/shopping": [line], "/api/rack/spares": NO_SPARES });
     render(Shopping);
     expect(await screen.findByText(/For Knees, Brackets/)).toBeTruthy();
     expect(screen.getAllByText("€ 22.00")).toHaveLength(2);
   });
 
   it("says when nothing is wanted", async () => {
-    server({ "/api/shopping": [] });
+    server({ "/api/shopping": [], "/api/rack/spares": NO_SPARES });
     render(Shopping);
     expect(await screen.findByText(/the rack can do every open job/)).toBeTruthy();
   });

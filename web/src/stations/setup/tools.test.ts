@@ -340,6 +340,7 @@ describe("the saw as it stands", () => {
   it("says why it is not ready, what the next job gains by a change, and closes a defect", async () => {
     server({
       "GET /api/saws/2/stand": STAND,
+      "GET /api/upkeep": [],
       "POST /api/defects/5/close": { change_id: 8 },
       "POST /api/saws/2/defects": {},
     });
