@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from filelock import FileLock
 from flask import Flask
 from flask.testing import FlaskClient
 from hypothesis import settings
@@ -71,8 +72,13 @@ def shop(client: FlaskClient, job_file: dict[str, Any]) -> FlaskClient:
 @pytest.fixture(scope="session")
 def yard_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """The sample boatyard, made once."""
-    file = tmp_path_factory.mktemp("yard") / "yard.sqlite"
-    make_world(file)
+    shared = tmp_path_factory.getbasetemp()
+    if os.environ.get("PYTEST_XDIST_WORKER"):
+        shared = shared.parent  # all workers' own: the first to come makes it
+    file = shared / "yard.sqlite"
+    with FileLock(shared / "yard.lock"):
+        if not file.exists():
+            make_world(file)
     return file
 
 

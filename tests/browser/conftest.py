@@ -66,11 +66,12 @@ def page(browser: Browser) -> Iterator[Page]:
     assert errors == []
 
 
-def serious(page: Page) -> list[str]:
-    """What axe finds serious or critical on the page as it stands."""
+def serious(page: Page, *rules: str) -> list[str]:
+    """What axe finds serious or critical on the page as it stands, by all rules or some."""
     if not page.evaluate("typeof window.axe === 'object'"):
         page.evaluate(AXE.read_text())
-    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")
+    options = {"resultTypes": ["violations"], **({"runOnly": list(rules)} if rules else {})}
+    found = page.evaluate("(options) => axe.run(document, options)", options)
     return [
         f"{v['id']}: {n['target']} {n['failureSummary']}"
         for v in found["violations"]

@@ -90,7 +90,9 @@ def test_a_type_of_the_shop_s_own_is_added_found_and_taken_back(page: Page, addr
     page.get_by_label("Price a metre", exact=True).fill("6.5")
     page.get_by_role("button", name="Add the type").click()
     row = (
-        page.get_by_role("listitem").filter(has_text="22 × 0.7 2 tpi hook").filter(has_text="Edit")
+        page.get_by_role("listitem")
+        .filter(has_text="22 × 0.70 mm, 2 tpi hook")
+        .filter(has_text="Edit")
     )
     expect(row).to_be_visible()
     page.get_by_role("button", name="Undo").click()

@@ -124,14 +124,15 @@ def test_a_band_is_made_from_a_coil(page: Page, address: str) -> None:
     page.get_by_role("button", name="Add a coil").click()
     page.get_by_role("button", name="Keep the coil").click()
     page.get_by_role("button", name="Make a band").last.click()
-    page.get_by_label("Label", exact=True).fill("H-01")
+    page.get_by_label("Label", exact=True).fill("H-03")
     page.get_by_label("Length, the tensioner mid-way").fill("3360")
     page.get_by_label("Procedure of the weld").fill("clamp 3, 4 pulses")
     page.get_by_role("button", name="Begin").click()
+    making = page.get_by_role("region", name="Making H-03")
     for step in ("Cut", "Square", "Weld", "Anneal", "Grind", "Bend test", "Check"):
-        page.get_by_role("button", name=f"{step}: done").click()
-    page.get_by_role("button", name="Put it on the rack").click()
-    page.get_by_role("link", name="H-01").click()
+        making.get_by_role("button", name=f"{step}: done").click()
+    making.get_by_role("button", name="Put it on the rack").click()
+    page.get_by_role("link", name="H-03").click()
     expect(page.get_by_text("made here", exact=True)).to_be_visible()
 
 

@@ -37,7 +37,7 @@
   const rule = $derived(shop.settings?.rules["resharpening"]);
 </script>
 
-<section aria-label="Sharpen, replace or leave">
+<section aria-label="Sharpening or a new one">
   <h2>Sharpen or replace</h2>
   {#if longest > 0 && best}
     <figure bind:clientWidth={width}>
