@@ -1,0 +1,151 @@
+"""Every page looked through in one width: nothing serious, nothing cut off, nothing too small."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Any
+
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser.conftest import CONTEXT, serious
+
+TOUCHED = 900
+"""Narrower than this a page is worked by fingers."""
+PAGES = (
+    "plan",
+    "setup",
+    "run",
+    "inspect",
+    "jobs",
+    "rack",
+    "rack/new",
+    "rack/list",
+    "rack/radius",
+    "rack/shopping",
+    "rack/types",
+    "rack/sharpening",
+    "rack/made",
+    "rack/labels",
+    "rack/learned",
+    "scan",
+    "money",
+    "money/all-round",
+    "rack/{worn}",
+    "stock",
+    "cutlist",
+    "joinery",
+    "shop",
+    "shop/saws/new",
+    "shop/saws/2",
+    "shop/saws/1/stand",
+    "shop/rules",
+    "shop/prices",
+    "shop/setting-up",
+    "shop/about",
+    "shop/network",
+    "shop/keeping",
+    "shop/files",
+    "shop/saws/1/upkeep",
+    "shop/materials",
+    "shop/materials/european_larch_dry",
+    "changes",
+    "waiting",
+    "start",
+    "help",
+    "help/kerf",
+    "nowhere",
+)
+MEASURED = """() => {
+  const shown = (e) => {
+    const r = e.getBoundingClientRect();
+    return r.width > 0 && r.height > 0 && !e.closest('.unseen') &&
+      getComputedStyle(e).visibility !== 'hidden';
+  };
+  const tiny = [], small = [];
+  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  while (walk.nextNode()) {
+    const e = walk.currentNode.parentElement;
+    if (!walk.currentNode.textContent.trim() || !shown(e) || e.closest('script,style,option'))
+      continue;
+    const svg = e.closest('svg');
+    const box = svg?.viewBox?.baseVal?.width;
+    const scale = box ? svg.getBoundingClientRect().width / box : 1;
+    const size = parseFloat(getComputedStyle(e).fontSize) * scale;
+    if (size < 11.5) tiny.push(`${walk.currentNode.textContent.trim().slice(0, 24)} ${size}`);
+  }
+  for (const e of document.querySelectorAll('button, summary, select, input')) {
+    if (!shown(e) || e.disabled) continue;
+    const label = e.closest('label');
+    const box = (/checkbox|radio/.test(e.type) && label ? label : e).getBoundingClientRect();
+    const name = (e.textContent || e.type).trim().slice(0, 24);
+    if (box.height < 43.5) small.push(`${name} ${box.height}`);
+  }
+  return {over: document.documentElement.scrollWidth - innerWidth, tiny, small};
+}"""
+
+
+def paths(page: Page, address: str) -> list[str]:
+    bands = page.request.get(f"{address}/api/bands").json()
+    worn = max(bands, key=lambda b: b["runs"])["id"]
+    return [path.format(worn=worn) for path in PAGES]
+
+
+QUIET = """async () => {
+  // A page has come when nothing was asked for, and nothing of it moved, for a moment.
+  let last = '';
+  for (let still = 0; still < 3; ) {
+    await new Promise((done) => setTimeout(done, 40));
+    const asked = performance.getEntriesByType('resource').length;
+    const now = `${asked} ${document.querySelector('main')?.innerText ?? ''}`;
+    const reading = /Reading|Working|Adding up/.test(now);
+    still = now === last && !reading ? still + 1 : 0;
+    last = now;
+  }
+}"""
+
+
+def opened(page: Page, address: str) -> None:
+    """Open a page, and wait until it has come."""
+    page.goto(address)
+    page.evaluate(QUIET)
+
+
+def themed(page: Page, theme: str) -> None:
+    """Turn the page over to a theme, by its key."""
+    html = page.locator("html")
+    if html.get_attribute("data-theme") != theme:
+        page.locator("body").press("d")
+    expect(html).to_have_attribute("data-theme", theme)
+
+
+@contextmanager
+def with_a_job(browser: Browser, address: str, width: int) -> Iterator[Page]:
+    """A page of a width with a job in hand."""
+    view: dict[str, Any] = {"viewport": {"width": width, "height": 844}}
+    context = browser.new_context(**CONTEXT | view, has_touch=width < TOUCHED)
+    page = context.new_page()
+    jobs = page.request.get(f"{address}/api/jobs").json()
+    job = next(j for j in jobs if j["name"] == "Garboards for the ferry")
+    page.goto(f"{address}/#/plan/{job['id']}")
+    expect(page.get_by_role("region", name="The band")).to_be_visible()
+    yield page
+    context.close()
+
+
+def looked_through(browser: Browser, address: str, width: int) -> dict[str, Any]:
+    """What is wrong on any page: measured once, then looked through in both themes."""
+    found: dict[str, Any] = {}
+    with with_a_job(browser, address, width) as page:
+        for path in paths(page, address):
+            opened(page, f"{address}/#/{path}")
+            told = page.evaluate(MEASURED)
+            wrong = told["tiny"] + (told["small"] if width < TOUCHED else [])
+            if told["over"] > 0:
+                wrong.append(f"{told['over']} px over the edge")
+            # A theme is its colours: what else is looked at does not hang on it.
+            themed(page, "light")
+            wrong += serious(page)
+            themed(page, "dark")
+            wrong += serious(page, "color-contrast")
+            if wrong:
+                found[path] = wrong[:4]
+    return found
