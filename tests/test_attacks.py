@@ -20,10 +20,10 @@ ROOT = Path(__file__).parents[1]
         ("power", 12),
         ("phones", 4),
         ("strangers", 1500),
-        ("network", 120),
+        ("network", 60),
         ("files", 1200),
         ("kills", 16),
-        ("clients", 6),
+        ("clients", 4),
     ],
 )
 def test_the_shop_holds(name: str, count: int) -> None:

@@ -66,7 +66,7 @@
                 <circle cx={x(e.says)} r="4.5" />
               {:else if e.before !== null}
                 <path class="moved" d="M{x(e.before)} 0H{x(e.taken)}" />
-                <path class="head" d="M{x(e.taken)} 0l-7 -4.5v9z" />
+                <path class="head" d="M{x(e.taken)} 0l{e.taken < e.before ? 7 : -7} -4.5v9z" />
               {/if}
             </g>
           </svg>
