@@ -5,10 +5,11 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from jade_ribbon.core.choosing.choose import Ranked, choose
+from jade_ribbon.core.choosing.choose import CLOSE_SHARE, Ranked, choose
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.quantities.errors import refuse
 
+LEAST_MONEY = 0.005
 MOST_PAIRED = 60
 """Bands looked at for a pair: those that do most jobs, the cheapest of them."""
 
@@ -71,6 +72,25 @@ class AllRound:
     ranked: tuple[OneForAll, ...]
     changing: Changing
     pair: Pair | None
+
+    @property
+    def close(self) -> bool:
+        """Whether one band and changing come to within a tenth: too close to call."""
+        extra = self.compromise
+        return extra is not None and abs(extra) <= CLOSE_SHARE * self.changing.total
+
+    @property
+    def second_saves(self) -> float | None:
+        """What the best pair saves of the best one band; None where it does no more and no less.
+
+        With a band that cannot do them all, a pair that can is worth having at any price.
+        """
+        if self.pair is None or not self.ranked:
+            return None
+        one = self.ranked[0]
+        if self.pair.impossible == one.impossible and self.pair.total >= one.total - LEAST_MONEY:
+            return None
+        return one.total - self.pair.total
 
     @property
     def compromise(self) -> float | None:

@@ -62,6 +62,17 @@ class GroupCost:
 LEAST_RUNS = 3
 
 
+def share_per_m(lives_m: Sequence[float], *, life_ratio: float, times: int) -> float:
+    """Share of a new band's price that an equivalent metre takes, sharpened so many times.
+
+    `lives_m`: median lives by times sharpened, the new one's first.
+
+    >>> share_per_m([8000.0], life_ratio=0.9, times=0)
+    0.000125
+    """
+    return 1.0 / (lives_m[0] * math.fsum(life_ratio**n for n in range(times + 1)))
+
+
 def group_cost(
     sums: Sequence[Summed],
     *,

@@ -3,7 +3,9 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from jade_ribbon.core.mechanics.wear import LIFE_M_CARBON_OAK
 from jade_ribbon.core.quantities.fields import finite
+from jade_ribbon.reference.care import Accessory
 
 UNSURE = 1.6
 """What an accessory saves is a guess: so many times more or less."""
@@ -42,3 +44,52 @@ def payback(*, price: float, saved_per_year: float, costs_per_year: float) -> Pa
     quick, slow = months(high), months(low)
     verdict: Verdict = "pays" if slow is not None else "never" if quick is None else "cannot_tell"
     return PaybackFound(low, high, quick, slow, verdict)
+
+
+LEAST_WEEKS = 8.0
+"""A shorter record is no year's worth."""
+EDGE_LOST_AT_A_STRIKE = 0.5
+"""A strike takes half of an edge: a guess."""
+WEEKS_A_YEAR = 52.0
+
+
+@dataclass(frozen=True)
+class Yearly:
+    """What the record of some weeks comes to in a year: money in edges, m2, edges used, strikes."""
+
+    edge_money: float
+    area_m2: float
+    edges: float
+    strikes: float
+
+
+def yearly(
+    *, weeks: float, edge_money: float, area_m2: float, equivalent_m: float, strikes: int
+) -> Yearly | None:
+    """A record as a year's worth; None of one too short to tell."""
+    if weeks < LEAST_WEEKS:
+        return None
+    scale = WEEKS_A_YEAR / weeks
+    return Yearly(
+        edge_money * scale,
+        area_m2 * scale,
+        equivalent_m / LIFE_M_CARBON_OAK * scale,
+        strikes * scale,
+    )
+
+
+def saved_by(known: Accessory, year: Yearly) -> float:
+    """Money a year that an accessory saves in edges: its share of wear, and of strikes."""
+    strike = EDGE_LOST_AT_A_STRIKE * year.edge_money / max(year.edges, 1.0)
+    return known.wear_saved * year.edge_money + known.strikes_saved * year.strikes * strike
+
+
+def words_of(found: PaybackFound | None, weeks: float) -> str:
+    """What is said of it; None: the record is too short."""
+    if found is None:
+        return f"Cannot tell: the record holds {weeks:.0f} weeks; {LEAST_WEEKS:.0f} are needed."
+    if found.verdict == "never" or found.months_low is None:
+        return "By this shop's record it never pays for itself from bands alone."
+    if found.months_high is None:
+        return f"In {found.months_low:.0f} months at the best; at the worst never."
+    return f"In {found.months_low:.0f} to {found.months_high:.0f} months, from bands alone."

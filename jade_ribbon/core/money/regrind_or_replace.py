@@ -136,6 +136,17 @@ class SharpenWay:
     spares: int
 
 
+CLOSE = 0.10
+"""Costs within a tenth are too close to call."""
+
+
+def least_of(found: Sequence[SharpenWay]) -> tuple[WayKey, ...]:
+    """The ways of least cost a 1 000 m: one, or all that are too close to it to call."""
+    costs = {w.key: w.plan.cost_per_1000_m[w.plan.best_times] for w in found}
+    least = min(costs.values(), default=0.0)
+    return tuple(key for key, cost in costs.items() if cost <= least * (1.0 + CLOSE))
+
+
 def ways(
     *,
     price_new: float,

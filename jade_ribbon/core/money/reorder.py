@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.fields import checked
@@ -50,6 +51,35 @@ def reorder_point(
         k += 1
         if k > MOST:
             raise refuse("service", f"needs more than {MOST} bands; accepted: less of it", service)
+
+
+LEAST_WEEKS = 8.0
+"""A record shorter than this says little of how fast bands are used up."""
+
+Verdict = Literal["order", "enough", "cannot_tell"]
+
+
+@dataclass(frozen=True)
+class Stand:
+    """Whether a type is to be ordered now, and how many."""
+
+    verdict: Verdict
+    order: int
+
+
+def stand(point: ReorderPoint, *, have: int, used_up: int, weeks: float) -> Stand:
+    """Order once no more are left than the point; up to it and what the wait uses up besides.
+
+    A type that nobody used up is not ordered; a short record cannot tell.
+
+    >>> stand(ReorderPoint(0.6, 2, 0.05), have=1, used_up=6, weeks=40)
+    Stand(verdict='order', order=3)
+    """
+    if weeks < LEAST_WEEKS:
+        return Stand("cannot_tell", 0)
+    if used_up == 0 or have > point.reorder_at:
+        return Stand("enough", 0)
+    return Stand("order", point.reorder_at + 1 - have + math.ceil(point.mean_demand))
 
 
 def chance_short(*, used_up: float, weeks: float, lead_weeks: float, have: int) -> float:

@@ -9,9 +9,15 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.told.sensitivity import rule_prices
 from jade_ribbon.core.job import Candidate
-from jade_ribbon.core.mechanics.wear import LIFE_M_CARBON_OAK
 from jade_ribbon.core.money.all_round import all_round
-from jade_ribbon.core.money.payback import PaybackFound, payback
+from jade_ribbon.core.money.payback import (
+    UNSURE,
+    PaybackFound,
+    payback,
+    saved_by,
+    words_of,
+    yearly,
+)
 from jade_ribbon.core.quantities.errors import InputError, refuse
 from jade_ribbon.reference.care import accessories
 from jade_ribbon.services.clock import now
@@ -27,14 +33,12 @@ from jade_ribbon.services.planning.snapshot import (
     type_candidates,
 )
 from jade_ribbon.services.records import get
+from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.store.models import JobRow, RunRow, SawRow
 
 SHOWN = 12
 JOBS_LOOKED_AT = 8
 YEAR = timedelta(days=365)
-LEAST_WEEKS = 8.0
-EDGE_LOST_AT_A_STRIKE = 0.5
-"""A strike takes half of an edge, and a change of band: a guess."""
 
 
 @dataclass(frozen=True)
@@ -80,6 +84,10 @@ class AllRoundAnswer:
     changes: int
     changing_total: float
     compromise: float | None
+    close: bool
+    """One band and changing are too close to call."""
+    second_saves: float | None
+    """What a second band saves of the one; None where it would save nothing."""
     pair: list[BandNamed]
     pair_total: float | None
     pair_impossible: int
@@ -136,6 +144,8 @@ def all_round_of(session: Session, given: AllRoundInput) -> AllRoundAnswer:
         changes=found.changing.changes,
         changing_total=found.changing.total,
         compromise=found.compromise,
+        close=found.close,
+        second_saves=found.second_saves,
         pair=[] if pair is None else [_named(b) for b in pair.bands],
         pair_total=None if pair is None else pair.total,
         pair_impossible=0 if pair is None else pair.impossible,
@@ -194,9 +204,12 @@ class Payback:
     title: str
     saves: str
     price: float
-    found: PaybackFound
+    found: PaybackFound | None
+    """None where the record is too short to tell."""
     edge_money: float
     strikes: int
+    unsure: float
+    """What it saves is a guess: so many times more or less."""
     words: str
 
 
@@ -214,25 +227,29 @@ def payback_of(session: Session, given: PaybackInput) -> Payback:
         )
     ).one()
     weeks = 0.0 if first is None else (now() - first).total_seconds() / 604_800.0
-    scale = 52.0 / weeks if weeks >= LEAST_WEEKS else 0.0
     whole = view.whole
-    edges = max(1.0, whole.equivalent_m / LIFE_M_CARBON_OAK)
-    strike = EDGE_LOST_AT_A_STRIKE * whole.edge / edges
-    saved = (known.wear_saved * whole.edge + known.strikes_saved * strikes * strike) * scale
-    hour = whole.time / whole.hours if whole.hours > 0.0 else 0.0
-    costs = known.minutes_m2 * whole.area_m2 * scale / 60.0 * hour
+    year = yearly(
+        weeks=weeks,
+        edge_money=whole.edge,
+        area_m2=whole.area_m2,
+        equivalent_m=whole.equivalent_m,
+        strikes=strikes,
+    )
     price = known.price if given.price is None else given.price
-    found = payback(price=price, saved_per_year=saved, costs_per_year=costs)
-    if weeks < LEAST_WEEKS:
-        words = f"Cannot tell: the record holds {weeks:.0f} weeks; {LEAST_WEEKS:.0f} are needed."
-    elif found.verdict == "never":
-        words = "By this shop's record it never pays for itself from bands alone."
-    elif found.months_low is None:
-        words = "Cannot tell from bands alone."
-    elif found.months_high is None:
-        words = f"In {found.months_low:.0f} months at the best; at the worst never."
-    else:
-        words = f"In {found.months_low:.0f} to {found.months_high:.0f} months, from bands alone."
+    found = None
+    if year is not None:
+        hour = read_shop(session).rates.hour
+        costs = known.minutes_m2 * year.area_m2 / 60.0 * hour
+        saved = saved_by(known, year)
+        found = payback(price=price, saved_per_year=saved, costs_per_year=costs)
     return Payback(
-        known.key, known.title, known.saves, price, found, whole.edge * scale, strikes, words
+        known.key,
+        known.title,
+        known.saves,
+        price,
+        found,
+        0.0 if year is None else year.edge_money,
+        strikes,
+        UNSURE,
+        words_of(found, weeks),
     )

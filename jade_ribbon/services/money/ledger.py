@@ -18,6 +18,7 @@ from jade_ribbon.core.money.ledger import (
     Summed,
     group_cost,
     lost_to_dullness,
+    share_per_m,
 )
 from jade_ribbon.core.money.regrind_or_replace import learned_ratio
 from jade_ribbon.formats.tables_csv import table_csv
@@ -137,14 +138,14 @@ def _sums(session: Session, given: MoneyQuery, rates: Rates) -> dict[str, list[S
     return found
 
 
-def share_per_m(known: Terms, steel_key: str, sharpened: bool) -> float:
-    """Share of a new band's price that an equivalent metre takes, sharpened as the shop does."""
+def _share(known: Terms, steel_key: str, sharpened: bool) -> float:
+    """The share a metre takes of a band of this steel, sharpened as the house rule says."""
     steel = steels()[steel_key]
     lives = [known.lives.of(steel_key, n) for n in range(steel.resharpen_times + 1)]
     ratio, _ = learned_ratio([(life.median_m, life.retired) for life in lives])
     never = known.shop.rules["resharpening"] == "never" or not sharpened
     times = 0 if never else steel.resharpen_times
-    return 1.0 / (lives[0].median_m * sum(ratio**n for n in range(times + 1)))
+    return share_per_m([life.median_m for life in lives], life_ratio=ratio, times=times)
 
 
 Shares = Mapping[tuple[str, bool], float]
@@ -154,7 +155,7 @@ def _prices(known: Terms, used: Iterable[tuple[str, bool]]) -> tuple[Shares, Map
     """The share of its price that a metre takes of a steel, and how dear it is against carbon."""
     kinds = sorted(set(used))
     factor = known.shop.rates.price_factor
-    per_m = {kind: share_per_m(known, *kind) for kind in kinds}
+    per_m = {kind: _share(known, *kind) for kind in kinds}
     return per_m, {steel: factor * steels()[steel].rel_price_per_m for steel, _ in kinds}
 
 

@@ -4,15 +4,13 @@ from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from math import ceil
-from typing import Literal
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.money.prices import Priced, PriceLook, look_at_price
 from jade_ribbon.core.money.regrind_or_replace import sharpen_plan
-from jade_ribbon.core.money.reorder import chance_short, reorder_point
+from jade_ribbon.core.money.reorder import Verdict, chance_short, reorder_point, stand
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.rack.bands import check_type
 from jade_ribbon.services.rack.edges import MINOR, shop_lives
@@ -21,11 +19,8 @@ from jade_ribbon.services.rack.standing import Terms, new_price, sharpening_of, 
 from jade_ribbon.store.models import BandEventRow, BandRow, CoilRow, SawRow
 
 WINDOW_WEEKS = 104.0
-LEAST_WEEKS = 8.0
-"""A record shorter than this says little of how fast bands are used up."""
 SAME_LENGTH_MM = 10.0
 SAME_WIDTH = 0.2
-Verdict = Literal["order", "enough", "cannot_tell"]
 Kind = tuple[float, float, float | None, float | None, str, str]
 
 
@@ -125,15 +120,12 @@ def _line(
     point = reorder_point(
         used_up=used, weeks=weeks, lead_weeks=rack.lead_weeks, service=rack.service
     )
-    verdict: Verdict = "order" if len(here) <= point.reorder_at and used else "enough"
-    if weeks < LEAST_WEEKS:
-        verdict = "cannot_tell"
+    told = stand(point, have=len(here), used_up=used, weeks=weeks)
     coil = max(
         (c for c in coils if kind_of(c) == kind_of(one) and c.left_mm >= one.length_mm),
         key=lambda c: c.left_mm,
         default=None,
     )
-    missing = point.reorder_at + 1 - len(here)
     return SpareLine(
         *kind_of(one),
         length_mm=one.length_mm,
@@ -149,8 +141,8 @@ def _line(
         chance_short=chance_short(
             used_up=used, weeks=weeks, lead_weeks=rack.lead_weeks, have=len(here)
         ),
-        verdict=verdict,
-        order=max(0, missing + ceil(point.mean_demand)) if verdict == "order" else 0,
+        verdict=told.verdict,
+        order=told.order,
         price=new_price(one, known.shop.rates),
         from_coil=0 if coil is None else int(coil.left_mm // one.length_mm),
         coil_id=None if coil is None else coil.id,

@@ -15,7 +15,9 @@ from jade_ribbon.core.job import Candidate, Finish, Rates
 from jade_ribbon.core.money.regrind_or_replace import (
     Bounds,
     SharpenWay,
+    WayKey,
     learned_ratio,
+    least_of,
     most_times,
     ways,
 )
@@ -66,6 +68,8 @@ class Sharpening:
 
     bounds: Bounds
     ways: tuple[SharpenWay, ...]
+    least: tuple[WayKey, ...]
+    """The way of least cost; more than one where they are too close to call."""
     life_ratio: float
     ratio_lives: int
     price_new: float
@@ -100,7 +104,7 @@ def sharpening_of(row: BandRow, known: Terms) -> Sharpening:
         hour_rate=rates.hour,
         used_per_day_m=known.used_per_day_m.get(row.steel, 0.0),
     )
-    return Sharpening(bounds, found, ratio, spoke, price, life_new)
+    return Sharpening(bounds, found, least_of(found), ratio, spoke, price, life_new)
 
 
 def _own_way(row: BandRow, known: Terms, sharpening: Sharpening) -> SharpenWay | None:

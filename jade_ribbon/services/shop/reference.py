@@ -1,5 +1,6 @@
 """The reference tables as the interface needs them."""
 
+import math
 from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
@@ -9,6 +10,7 @@ from jade_ribbon.core.choosing.sentences import FINISH_WORDS, OperationSentence,
 from jade_ribbon.core.choosing.told.cautions import DISCLAIMER
 from jade_ribbon.core.choosing.told.explain import MANY_BENDING_HOURS
 from jade_ribbon.core.edge.history import SCRAP_REASONS
+from jade_ribbon.core.edge.looks import JUDGEMENTS, Judgement
 from jade_ribbon.core.edge.run_pace import PACES, PaceBand
 from jade_ribbon.core.edge.signs import Sign, signs
 from jade_ribbon.core.inspection.roughness import RoughnessClass, classes
@@ -97,6 +99,8 @@ class EdgeLine:
 
     key: str
     tip_radius_um: float
+    upto: float | None
+    """Dullness at which the next class begins; None of the last."""
 
 
 @dataclass(frozen=True)
@@ -141,6 +145,7 @@ class Reference:
     forms: list[FormLine]
     rules: list[RuleLine]
     edges: list[EdgeLine]
+    judgements: tuple[Judgement, ...]
     limits: dict[Limit, str]
     limit_marks: dict[Limit, str]
     usual: dict[str, Usual]
@@ -204,7 +209,11 @@ def reference(session: Session) -> Reference:
             )
             for r in house_rules().values()
         ],
-        edges=[EdgeLine(e.key, e.tip_radius_um) for e in EDGE_STATES],
+        edges=[
+            EdgeLine(e.key, e.tip_radius_um, None if math.isinf(e.upto) else e.upto)
+            for e in EDGE_STATES
+        ],
+        judgements=JUDGEMENTS,
         limits=dict(LIMIT_WORDS),
         limit_marks=dict(LIMIT_MARKS),
         usual=dict(USUAL),

@@ -203,6 +203,7 @@ export const PAGE: BandPage = {
         spares: 0,
       },
     ],
+    least: ["on_saw"],
     life_ratio: 0.9,
     ratio_lives: 0,
     price_new: 40,

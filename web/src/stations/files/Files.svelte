@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { asBytes } from "../../lib/bytes";
   import { ask, client, wordsOf } from "../../api/client";
   import type { FileLook } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
@@ -22,9 +23,7 @@
   let busy = $state(false);
   const call = $derived({
     params: { query: { table } },
-    body: text,
-    bodySerializer: (body: unknown) => body as BodyInit,
-    headers: { "Content-Type": "text/csv" },
+    ...asBytes(text, "text/csv"),
   });
 
   async function open(file: File | undefined): Promise<void> {

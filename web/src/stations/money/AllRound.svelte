@@ -100,11 +100,11 @@
         <strong
           >the one band {found.compromise > 0 ? "costs" : "saves"}
           {shop.money(Math.abs(found.compromise))}</strong
-        >.
+        >{found.close ? ", too close to call" : ""}.
       {/if}
     {/if}
     {#if found.pair.length === 2 && found.pair_total !== null}
-      {#if found.pair_impossible < best.impossible || found.pair_total < best.total - 0.005}
+      {#if found.second_saves !== null}
         Two bands between them, {found.pair.map(name).join(" and ")}:
         <span class="mono">{shop.money(found.pair_total)}</span>{found.pair_impossible > 0
           ? `, ${found.pair_impossible} still impossible`

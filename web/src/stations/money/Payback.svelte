@@ -42,13 +42,13 @@
   {#if found}
     <p role="status">
       <strong>{found.title}: {found.words}</strong>
-      <span class="soft"
-        >It saves {found.saves}: {shop.moneySpan({
-          low: Math.max(0, found.found.saved_low),
-          high: Math.max(0, found.found.saved_high),
-        })} a year of {shop.money(found.edge_money)} in edges and {found.strikes} strikes, for
-        {shop.money(found.price)}. Shares saved are guesses, good to 1.6 either way.</span
-      >
+      {#if found.found}<span class="soft"
+          >It saves {found.saves}: {shop.moneySpan({
+            low: Math.max(0, found.found.saved_low),
+            high: Math.max(0, found.found.saved_high),
+          })} a year of {shop.money(found.edge_money)} in edges and {found.strikes} strikes, for
+          {shop.money(found.price)}. Shares saved are guesses, good to {found.unsure} times either way.</span
+        >{/if}
     </p>
   {/if}
 </section>

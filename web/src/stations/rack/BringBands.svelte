@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { asBytes } from "../../lib/bytes";
   import { push } from "svelte-spa-router";
 
   import { ask, client, wordsOf } from "../../api/client";
@@ -44,9 +45,7 @@
     }
     try {
       const read = client.POST("/api/files/workbook", {
-        body: file as unknown as string,
-        bodySerializer: (body: unknown) => body as BodyInit,
-        headers: { "Content-Type": "application/octet-stream" },
+        ...asBytes(file),
       });
       paste((await ask(read)).text);
     } catch (problem) {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { router } from "svelte-spa-router";
+  import Pages from "../../parts/shell/Pages.svelte";
 
   const { title }: { title: string } = $props();
   const PAGES = [
@@ -17,33 +17,4 @@
   ];
 </script>
 
-<h1>{title}</h1>
-<nav class="no-print" aria-label="Pages of the rack">
-  {#each PAGES as page (page.href)}
-    <a href="#{page.href}" aria-current={router.location === page.href ? "page" : undefined}
-      >{page.name}</a
-    >
-  {/each}
-</nav>
-
-<style>
-  nav {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 var(--s4);
-    padding-bottom: var(--s2);
-  }
-  a {
-    display: inline-flex;
-    align-items: center;
-    min-height: var(--touch);
-    color: var(--jade);
-    text-decoration: underline;
-    text-underline-offset: 0.25em;
-  }
-  a[aria-current] {
-    color: var(--ink);
-    font-weight: 650;
-    text-decoration: none;
-  }
-</style>
+<Pages {title} label="Pages of the rack" pages={PAGES} />

@@ -219,6 +219,8 @@ describe("money of the rack", () => {
         changes: 1,
         changing_total: 45,
         compromise: -7,
+        close: false,
+        second_saves: null,
         pair: [named, { ...named, label: "K-08" }],
         pair_total: 38,
         pair_impossible: 0,

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { asBytes } from "../../lib/bytes";
   import { ask, client, wordsOf } from "../../api/client";
   import type { ListenAnswer, SetupAnswer } from "../../api/schema";
   import { record } from "../../lib/microphone";
@@ -35,9 +36,7 @@
     return ask(
       client.POST("/api/setups/{setup_id}/listen", {
         params,
-        body: sound as unknown as string,
-        bodySerializer: (body: unknown) => body as BodyInit,
-        headers: { "Content-Type": "audio/wav" },
+        ...asBytes(sound, "audio/wav"),
       }),
     );
   }

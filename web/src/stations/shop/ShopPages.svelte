@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { router } from "svelte-spa-router";
+  import Pages from "../../parts/shell/Pages.svelte";
 
   import { shop } from "../../lib/shop.svelte";
   import { duration } from "../../lib/units";
@@ -22,14 +22,7 @@
   ];
 </script>
 
-<h1>{title}</h1>
-<nav aria-label="Pages of the shop">
-  {#each PAGES as page (page.href)}
-    <a href="#{page.href}" aria-current={router.location === page.href ? "page" : undefined}
-      >{page.name}</a
-    >
-  {/each}
-</nav>
+<Pages {title} label="Pages of the shop" pages={PAGES} />
 {#if shop.settings && shop.settings.clock_behind_s > 0}
   <p role="alert" class="clock">
     This machine’s clock is {duration(shop.settings.clock_behind_s)} behind the shop’s latest record.
@@ -38,25 +31,6 @@
 {/if}
 
 <style>
-  nav {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 var(--s4);
-    padding-bottom: var(--s3);
-  }
-  a {
-    display: inline-flex;
-    align-items: center;
-    min-height: var(--touch);
-    color: var(--jade);
-    text-decoration: underline;
-    text-underline-offset: 0.25em;
-  }
-  a[aria-current] {
-    color: var(--ink);
-    font-weight: 650;
-    text-decoration: none;
-  }
   .clock {
     color: var(--vermilion);
     font-weight: 600;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { asBytes } from "../../lib/bytes";
   import { ask, client } from "../../api/client";
   import type { StockAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
@@ -17,9 +18,7 @@
       const { change_id } = await ask(
         client.POST("/api/stock/{stock_id}/photo", {
           params,
-          body: file as unknown as string,
-          bodySerializer: (body: unknown) => body as BodyInit,
-          headers: { "Content-Type": "application/octet-stream" },
+          ...asBytes(file),
         }),
       );
       onchanged();

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { asBytes } from "../../lib/bytes";
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { Care, CommissioningCard, TaskLine } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
@@ -56,9 +57,7 @@
     if (!file) return;
     const kept = client.POST("/api/saws/{saw_id}/photo", {
       params: { path },
-      body: file as unknown as string,
-      bodySerializer: (body: unknown) => body as BodyInit,
-      headers: { "Content-Type": "application/octet-stream" },
+      ...asBytes(file),
     });
     await act(
       ask(kept).then(() => ask(client.GET("/api/saws/{saw_id}/upkeep", { params: { path } }))),

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { asBytes } from "../../../lib/bytes";
   import { ask, client } from "../../../api/client";
   import type { BandPage } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
@@ -24,9 +25,7 @@
       const { change_id } = await ask(
         client.POST("/api/bands/{band_id}/photo", {
           params: { path: { band_id: page.band.id }, query },
-          body: file as unknown as string,
-          bodySerializer: (body: unknown) => body as BodyInit,
-          headers: { "Content-Type": "application/octet-stream" },
+          ...asBytes(file),
         }),
       );
       await onchanged();

@@ -2,6 +2,7 @@
   import { scaleLinear } from "d3-scale";
 
   import type { BandPage, Evidence } from "../../../api/schema";
+  import { shop } from "../../../lib/shop.svelte";
   import { fixed } from "../../../lib/units";
   import Term from "../../../parts/Term.svelte";
 
@@ -14,13 +15,10 @@
     smoke: { name: "smoke", term: "edge" },
     signs: { name: "signs at late runs", term: "edge" },
   };
-  const CLASSES = [
-    { upto: 0.35, name: "keen" },
-    { upto: 0.6, name: "fair" },
-    { upto: 0.9, name: "tired" },
-    { upto: 1.3, name: "spent" },
-  ] as const;
   const MOST = 1.3;
+  const classes = $derived(
+    (shop.reference?.edges ?? []).map((e) => ({ name: e.key, upto: e.upto ?? MOST })),
+  );
   let width = $state(600);
   const x = $derived(scaleLinear([0, MOST], [0, Math.max(width - 12, 120)]).clamp(true));
   /** What each kind moved the figure to, from what it was before. */
@@ -38,8 +36,8 @@
   <div class="rows" bind:clientWidth={width}>
     <svg {width} height="26" aria-hidden="true">
       <g transform="translate(6 4)">
-        {#each CLASSES as c, i (c.name)}
-          {@const from = i === 0 ? 0 : (CLASSES[i - 1]?.upto ?? 0)}
+        {#each classes as c, i (c.name)}
+          {@const from = i === 0 ? 0 : (classes[i - 1]?.upto ?? 0)}
           <text x={(x(from) + x(c.upto)) / 2} y="14" text-anchor="middle">{c.name}</text>
           {#if i > 0}<path class="class" d="M{x(from)} 0V22" />{/if}
         {/each}

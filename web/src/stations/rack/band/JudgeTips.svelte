@@ -1,21 +1,17 @@
 <script lang="ts">
+  import { shop } from "../../../lib/shop.svelte";
   import EdgeTip from "../../../parts/pictures/EdgeTip.svelte";
 
   /** One tap says how an edge looks: it wins until the next run. */
   const { onjudge }: { onjudge: (dullness: number, words: string) => void } = $props();
-  const STEPS = [
-    { name: "as new", dullness: 0, radius_um: 6 },
-    { name: "3/4 left", dullness: 0.25, radius_um: 14 },
-    { name: "1/2 left", dullness: 0.5, radius_um: 26 },
-    { name: "done", dullness: 1, radius_um: 55 },
-  ] as const;
+  const steps = $derived(shop.reference?.judgements ?? []);
 </script>
 
 <div class="tips no-print" role="group" aria-label="How it looks: one tap">
   <span class="soft">How it looks:</span>
-  {#each STEPS as step (step.name)}
+  {#each steps as step (step.name)}
     <button type="button" onclick={() => onjudge(step.dullness, step.name)}>
-      <EdgeTip edge={step.name} radius_um={step.radius_um} />
+      <EdgeTip edge={step.name} radius_um={step.tip_radius_um} />
     </button>
   {/each}
 </div>

@@ -14,10 +14,8 @@
   const longest = $derived(Math.max(...ways.map((w) => w.plan.cost_per_1000_m.length - 1), 1));
   const x = $derived(scaleLinear([0, longest], [46, Math.max(width - 120, 160)]));
   const y = $derived(scaleLinear([0, most], [H, 8]));
-  const best = $derived(
-    ways.reduce((a, b) => (least(b) < least(a) ? b : a), ways[0] as SharpenWay),
-  );
-  function least(way: SharpenWay): number {
+  const least = $derived(page.sharpening.least);
+  function costOf(way: SharpenWay): number {
     return way.plan.cost_per_1000_m[way.plan.best_times] ?? Infinity;
   }
   /** Names at the ends of the curves, none over another. */
@@ -34,12 +32,13 @@
   });
   const path = (way: SharpenWay) =>
     way.plan.cost_per_1000_m.map((c, n) => `${n === 0 ? "M" : "L"}${x(n)} ${y(c)}`).join("");
+  const verdict = $derived(least.length > 1 ? ", too close to call" : ", least cost");
   const rule = $derived(shop.settings?.rules["resharpening"]);
 </script>
 
 <section aria-label="Sharpening or a new one">
   <h2>Sharpen or replace</h2>
-  {#if longest > 0 && best}
+  {#if longest > 0}
     <figure bind:clientWidth={width}>
       <svg
         {width}
@@ -56,12 +55,12 @@
         <text x="42" y={H + 5} text-anchor="end">0</text>
         {#each ways as way (way.key)}
           {@const n = way.plan.best_times}
-          <path class="way" data-best={way === best} d={path(way)} />
+          <path class="way" data-best={least.includes(way.key)} d={path(way)} />
           <circle
             cx={x(n)}
             cy={y(way.plan.cost_per_1000_m[n] ?? 0)}
             r="6"
-            data-best={way === best}
+            data-best={least.includes(way.key)}
           />
         {/each}
         {#each names as end (end.name)}
@@ -84,15 +83,15 @@
         </thead>
         <tbody>
           {#each ways as way (way.key)}
-            <tr data-best={way === best}>
+            <tr data-best={least.includes(way.key)}>
               <th scope="row"
-                >{way.name}{way.key === rule ? " (house rule)" : ""}{way === best
-                  ? ", least cost"
+                >{way.name}{way.key === rule ? " (house rule)" : ""}{least.includes(way.key)
+                  ? verdict
                   : ""}</th
               >
               <td class="mono">{way.key === "never" ? "–" : shop.money(way.each)}</td>
               <td class="mono">{way.plan.best_times}</td>
-              <td class="mono">{shop.money(least(way))}</td>
+              <td class="mono">{shop.money(costOf(way))}</td>
               <td class="mono">{fixed(way.hours_per_1000_m, 2)}</td>
               <td
                 >{way.days_away === 0

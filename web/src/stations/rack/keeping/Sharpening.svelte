@@ -27,9 +27,7 @@
   const due = $derived(
     (bands ?? []).filter(
       (b) =>
-        b.state === "rack" &&
-        b.mounted_on === null &&
-        (b.dullness >= 0.35 || chosen.includes(b.id)),
+        b.state === "rack" && b.mounted_on === null && (b.edge !== "keen" || chosen.includes(b.id)),
     ),
   );
   const out = $derived((bands ?? []).filter((b) => b.state === "out"));
