@@ -25,8 +25,8 @@
     { key: "setup", name: "Set up" },
     { key: "run", name: "Run" },
     { key: "inspect", name: "Inspect" },
-    { key: "rack", name: "Rack" },
-    { key: "shop", name: "Shop" },
+    { key: "rack", name: "Rack", also: ["money", "scan"] },
+    { key: "shop", name: "Shop", also: ["changes"] },
   ] as const;
   const KEYS = [
     { key: "/", does: "find anything" },

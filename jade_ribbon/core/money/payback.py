@@ -9,6 +9,9 @@ from jade_ribbon.reference.care import Accessory
 
 UNSURE = 1.6
 """What an accessory saves is a guess: so many times more or less."""
+MONTHS_A_YEAR = 12.0
+MONTHS_TOLD = 36.0
+"""A longer time is told in years."""
 
 Verdict = Literal["pays", "never", "cannot_tell"]
 
@@ -39,7 +42,7 @@ def payback(*, price: float, saved_per_year: float, costs_per_year: float) -> Pa
     finite(saved=high)
 
     def months(saved: float) -> float | None:
-        return 12.0 * price / saved if saved > 0.0 else None
+        return MONTHS_A_YEAR * price / saved if saved > 0.0 else None
 
     quick, slow = months(high), months(low)
     verdict: Verdict = "pays" if slow is not None else "never" if quick is None else "cannot_tell"
@@ -90,6 +93,16 @@ def words_of(found: PaybackFound | None, weeks: float) -> str:
         return f"Cannot tell: the record holds {weeks:.0f} weeks; {LEAST_WEEKS:.0f} are needed."
     if found.verdict == "never" or found.months_low is None:
         return "By this shop's record it never pays for itself from bands alone."
+    quick = _told(found.months_low)
     if found.months_high is None:
-        return f"In {found.months_low:.0f} months at the best; at the worst never."
-    return f"In {found.months_low:.0f} to {found.months_high:.0f} months, from bands alone."
+        return f"In {' '.join(quick)} at the best; at the worst never."
+    slow = _told(found.months_high)
+    first = quick[0] if quick[1] == slow[1] else " ".join(quick)
+    return f"In {first} to {' '.join(slow)}, from bands alone."
+
+
+def _told(months: float) -> tuple[str, str]:
+    """The number and the unit that a length of time is told in."""
+    if months > MONTHS_TOLD:
+        return f"{months / MONTHS_A_YEAR:.0f}", "years"
+    return f"{months:.0f}", "months"

@@ -111,7 +111,7 @@ describe("the shop", () => {
     expect(shop.theme).not.toBe(before);
     shop.turnUnits();
     expect(shop.say(134.54, "stress")).toBe("135 MPa");
-    expect(shop.money(1.5)).toBe("€ 1.50");
+    expect(shop.money(1.5)).toBe("€\u00a01.50");
   });
 
   it("says that it could not load, and loads when asked again", async () => {

@@ -250,7 +250,7 @@ export function percent(share: number): string {
 }
 
 export function money(amount: number, currency: string): string {
-  return `${currency} ${fixed(amount, 2)}`;
+  return `${currency}\u00a0${fixed(amount, 2)}`;
 }
 
 /** How long ago a time was. */

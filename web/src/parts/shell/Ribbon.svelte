@@ -8,7 +8,12 @@
     band: ToothShape | null;
     /** Its words, for the screen reader. */
     bandWords: string;
-    stations: readonly { readonly key: string; readonly name: string }[];
+    /** `also`: first words of addresses that are a station's too. */
+    stations: readonly {
+      readonly key: string;
+      readonly name: string;
+      readonly also?: readonly string[];
+    }[];
   }
   const { band, bandWords, stations }: Props = $props();
 
@@ -16,7 +21,8 @@
   const SCALE = 4.6;
   let height = $state(800);
   let width = $state(390);
-  const here = $derived("/" + (router.location.split("/")[1] ?? ""));
+  const first = $derived(router.location.split("/")[1] ?? "");
+  const here = $derived(stations.find((s) => s.key === first || s.also?.includes(first))?.key);
 
   const teeth = $derived.by(() => {
     if (!band) return { across: "", along: "", deep: 0 };
@@ -43,7 +49,7 @@
   <ul>
     {#each stations as station (station.key)}
       <li>
-        <a href="#/{station.key}" aria-current={here === `/${station.key}` ? "page" : undefined}
+        <a href="#/{station.key}" aria-current={here === station.key ? "page" : undefined}
           >{station.name}</a
         >
       </li>

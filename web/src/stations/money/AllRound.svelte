@@ -106,9 +106,9 @@
     {#if found.pair.length === 2 && found.pair_total !== null}
       {#if found.second_saves !== null}
         Two bands between them, {found.pair.map(name).join(" and ")}:
-        <span class="mono">{shop.money(found.pair_total)}</span>{found.pair_impossible > 0
-          ? `, ${found.pair_impossible} still impossible`
-          : ""}.
+        <span class="mono">{shop.money(found.pair_total)}</span>{#if found.pair_impossible > 0},
+          {found.pair_impossible} still impossible{:else if best.impossible === 0},
+          <strong>{shop.money(found.second_saves)} less than the one</strong>{/if}.
       {:else}
         A second band would save nothing.
       {/if}
@@ -130,7 +130,11 @@
             {#each line.jobs as job (job.job_id)}
               <td class="mono">{job.cost === null ? "cannot" : fixed(job.cost, 2)}</td>
             {/each}
-            <td class="mono"><strong>{fixed(line.total, 2)}</strong></td>
+            <td class="mono"
+              >{#if line.impossible > 0}<span class="soft"
+                  >{line.jobs.length - line.impossible} of {line.jobs.length}</span
+                >{:else}<strong>{fixed(line.total, 2)}</strong>{/if}</td
+            >
           </tr>
         {/each}
         <tr class="changing">

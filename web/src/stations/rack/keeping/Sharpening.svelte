@@ -20,15 +20,19 @@
       askPatiently(() => client.GET("/api/bands")),
       askPatiently(() => client.GET("/api/rack/next")),
     ]);
-    chosen = next.filter((n) => n.do === "sharpen").map((n) => n.band_id);
+    chosen = [...pays];
   }
   void load().catch((p: unknown) => notice.fail(p));
 
+  /** The bands that are due and worth it. */
+  const pays = $derived(new Set(next.filter((n) => n.do === "sharpen").map((n) => n.band_id)));
+  const told = $derived(new Map(next.map((n) => [n.band_id, n.words])));
   const due = $derived(
-    (bands ?? []).filter(
-      (b) =>
-        b.state === "rack" && b.mounted_on === null && (b.edge !== "keen" || chosen.includes(b.id)),
-    ),
+    (bands ?? [])
+      .filter(
+        (b) => b.state === "rack" && b.mounted_on === null && (b.edge !== "keen" || pays.has(b.id)),
+      )
+      .sort((a, b) => b.dullness - a.dullness),
   );
   const out = $derived((bands ?? []).filter((b) => b.state === "out"));
   const sizes = (b: BandAnswer) => `${shop.typeName(b)}, ${shop.say(b.length_mm, "length")}`;
@@ -70,7 +74,14 @@
 <RackPages title="Sharpening" />
 {#if bands}
   <section aria-label="To send out">
-    <h2>To be sharpened</h2>
+    <h2>Could be sharpened</h2>
+    {#if due.length > 0}
+      <p class="soft">
+        {pays.size > 0
+          ? "Ticked: those it pays to sharpen now."
+          : "By what is known of them, it pays to sharpen none of these yet."}
+      </p>
+    {/if}
     <ul>
       {#each due as b (b.id)}
         <li data-chosen={chosen.includes(b.id)}>
@@ -80,7 +91,9 @@
           >
           <span>{sizes(b)}</span>
           <span class="soft"
-            >{b.edge}, {percent(Math.min(b.dullness, 2))} used, sharpened {b.sharpenings}×</span
+            >{b.edge}, {percent(Math.min(b.dullness, 2))} used, sharpened {b.sharpenings}×. {shop.words(
+              told.get(b.id) ?? "",
+            )}</span
           >
         </li>
       {:else}
@@ -126,7 +139,7 @@
 {/if}
 
 <style>
-  h2 {
+  section + section h2 {
     padding-top: var(--s4);
   }
   li {
@@ -160,6 +173,7 @@
   }
   .form label {
     display: grid;
+    gap: var(--s1);
     font-weight: 600;
   }
   input:not([type]) {
