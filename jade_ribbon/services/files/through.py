@@ -1,6 +1,7 @@
 """Records out as CSV, and in: what would change, line by line; all of it, or none."""
 
 from collections import Counter
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -9,7 +10,8 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.formats.records_csv import Line, out, read
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.files.tables import FileTable, Record, table_of
+from jade_ribbon.services.files.lines import FileTable, Record
+from jade_ribbon.services.files.tables import table_of
 
 Action = Literal["same", "add", "change", "bad"]
 SHOWN = 500
@@ -95,10 +97,10 @@ def _line(session: Session, table: FileTable, line: Line, known: dict[Any, Recor
     return LineLook(line.number, "add" if before is None else "change", ", ".join(words), ())
 
 
-def _through(session: Session, key: str, text: str) -> FileLook:
-    table = table_of(key)
-    lines = read(table.columns, text)
-    known = {table.identity(r): r for r in table.records(session)}
+def _looks(
+    session: Session, table: FileTable, lines: Iterable[Line], known: dict[Any, Record]
+) -> list[LineLook]:
+    """Every line written in its turn; the same record twice is bad."""
     seen: set[Any] = set()
     looks = []
     for line in lines:
@@ -109,6 +111,15 @@ def _through(session: Session, key: str, text: str) -> FileLook:
             continue
         seen.add(identity)
         looks.append(_line(session, table, line, known))
+    return looks
+
+
+def _through(session: Session, key: str, text: str) -> FileLook:
+    table = table_of(key)
+    lines = read(table.columns, text)
+    known = {table.identity(r): r for r in table.records(session)}
+    with table.within(session):
+        looks = _looks(session, table, lines, known)
     count = Counter(x.action for x in looks)
     return FileLook(
         key,

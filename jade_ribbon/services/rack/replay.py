@@ -2,7 +2,8 @@
 
 import dataclasses
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from typing import Any, cast
 
 from sqlalchemy import select
@@ -235,9 +236,31 @@ def of_a_living_band(session: Session, row: RunRow | BandEventRow) -> None:
 @projected("face")
 def refresh_band_of(session: Session, row: RunRow | BandEventRow | FaceRow) -> None:
     """A band follows its runs, its events and its faces, whoever changed them."""
+    waiting: set[int] | None = session.info.get(WAITING)
+    if waiting is not None:
+        waiting.add(row.band_id)
+        return
     band = session.get(BandRow, row.band_id)
     if band is not None:
         refresh(session, band)
+        check_rules(session, "band", band)
+
+
+WAITING = "bands to be replayed"
+
+
+@contextmanager
+def replayed_once(session: Session) -> Iterator[None]:
+    """Many records of a band replay it once, at the end, not after each of them."""
+    waiting: set[int] = set()
+    session.info[WAITING] = waiting
+    try:
+        yield
+    finally:
+        del session.info[WAITING]
+    known = around(session)
+    for band in session.scalars(select(BandRow).where(BandRow.id.in_(waiting))).all():
+        refresh(session, band, known)
         check_rules(session, "band", band)
 
 

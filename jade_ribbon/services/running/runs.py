@@ -10,10 +10,8 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.bands.facts import band_facts
 from jade_ribbon.core.bands.speed_choice import choose_speed
 from jade_ribbon.core.choosing.conflicts import barring, damage_words
-from jade_ribbon.core.choosing.evaluate import Planned, planned_for
-from jade_ribbon.core.edge.run_pace import doubt, feed_and_time
+from jade_ribbon.core.edge.run_pace import feed_and_time
 from jade_ribbon.core.edge.run_time import run_time
-from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.job import Finish, Job
 from jade_ribbon.core.money.lot_stand import LotUnderWay
 from jade_ribbon.core.quantities.words import Said
@@ -30,9 +28,10 @@ from jade_ribbon.services.running.at_the_saw import AtTheSaw, at_the_saw
 from jade_ribbon.services.running.inputs import RunInput
 from jade_ribbon.services.running.lots import lot_under_way
 from jade_ribbon.services.running.watts import pressure_of
+from jade_ribbon.services.running.worn import wear_in
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.saws import core_saw
-from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.services.shop.settings import read_shop, rules_for
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow
 
 
@@ -134,7 +133,6 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
     choice = choose_speed(band_facts(cand, job), job)
     fallback = choice.speed_m_s if choice else job.saw.drive.slowest_m_s
     speed = given.speed_m_s or fallback
-    wear = run_wear(cand, job, feed_m_min=feed, speed_m_s=speed)
     timed = run_time(
         now=now(), device_at=given.at, waited_s=given.waited_s, band_came=band.arrived_at
     )
@@ -154,15 +152,11 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
         time_s=time,
         speed_m_s=speed,
         finish=job_row.finish,
-        contact_m=wear.contact_m,
-        equivalent_m=wear.equivalent_m,
-        fouling_gain=wear.fouling_gain,
-        bending_share=min(wear.bending_share, 1.0),
         without_card=_not_open(session, job_row, band.id),
         **_as_told(given),
         k_ref_MPa=pressure_of(given, cand, job, feed_m_min=feed, speed_m_s=speed),
     )
-    _hold(row, job_row, planned_for(cand, job), confirmed=given.confirmed)
+    wear_in(row, cand, job, planned_length_mm=job_row.length_mm, confirmed=given.confirmed)
     before = lives.of(band.steel, band.sharpenings)
     dull_before = dullness_of(band, before)
     session.add(row)
@@ -171,26 +165,13 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
     return _answer(session, row, dull_before)
 
 
-def _hold(row: RunRow, job: JobRow, planned: Planned, *, confirmed: bool) -> None:
-    """Hold a run against its job: unlike it, and not confirmed, it waits."""
-    row.planned_m_min, row.planned_length_mm = planned.feed_m_min, job.length_mm
-    row.floor_m_min = planned.floor_m_min
-    asked = doubt(
-        feed_m_min=row.feed_m_min,
-        planned_m_min=row.planned_m_min,
-        length_mm=row.length_mm,
-        planned_length_mm=job.length_mm,
-    )
-    odd = asked is not None or not planned.fits or bool(row.time_doubt)
-    row.to_confirm = odd and not confirmed
-
-
 def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnswer:
     band: BandAnswer = one_band(session, row.band_id)
     band_row: BandRow = get(session, "band", row.band_id)
-    job: JobRow = get(session, "job", row.job_id or 0)
-    rates, rules = read_shop(session).rates, rules_file(session, job).to_core()
-    limit = rates.dullness_limit(cast(Finish, row.finish), rules)
+    known = read_shop(session)
+    job: JobRow | None = None if row.job_id is None else get(session, "job", row.job_id)
+    rules = rules_for(known, job.rules if job else {})
+    limit = known.rates.dullness_limit(cast(Finish, row.finish), rules)
     lasts = chance(band_row, shop_lives(session), row.equivalent_m, limit=limit)
     before = dull_before
     if before is None:

@@ -90,6 +90,44 @@ def test_runs_come_in_worn_as_if_they_had_been_logged(shop: FlaskClient) -> None
     assert "still to come" in str(sent(shop, "runs", f"{head}\r\n{later}").json)
 
 
+def test_a_brought_run_that_nobody_would_believe_waits_and_wears_nothing(
+    shop: FlaskClient,
+) -> None:
+    shop.post("/api/runs", json=RUN)
+    worn = shop.get("/api/bands/1").get_json()["band"]["edge_equivalent_m"]
+    head, line = out(shop, "runs").splitlines()
+    cells = dict(zip(head.split(","), line.split(","), strict=True))
+    feed = float(cells["feed_m_min"])
+    slow = cells | {"key": "ten-times-too-slow", "feed_m_min": str(feed / 10.0), "time_s": ""}
+    text = f"{head}\r\n{','.join(slow.values())}"
+    assert sent(shop, "runs", text).status_code == 201
+    page = shop.get("/api/bands/1").get_json()
+    asked = next(r for r in page["runs"] if r["to_confirm"])
+    assert page["band"]["edge_equivalent_m"] == pytest.approx(worn)
+    answer = shop.post(f"/api/runs/{asked['id']}/confirm")
+    assert answer.status_code == 200 and answer.get_json()["to_confirm"] == ""
+    assert shop.get("/api/bands/1").get_json()["band"]["edge_equivalent_m"] > worn
+
+    hurried = cells | {"key": "no-such-time", "time_s": "1.0"}
+    refused = sent(shop, "runs", f"{head}\r\n{','.join(hurried.values())}")
+    assert refused.status_code == 422 and "time_s" in str(refused.get_json())
+
+
+def test_no_run_comes_in_for_a_band_after_it_was_scrapped(shop: FlaskClient) -> None:
+    shop.post("/api/runs", json=RUN)
+    head, line = out(shop, "runs").splitlines()
+    label = shop.get("/api/bands/1").get_json()["band"]["label"]
+    bin_it = f"id,at,band,kind,detail\r\n,2026-02-06T09:00:00+00:00,{label},scrapped,worn"
+    assert sent(shop, "events", bin_it).status_code == 201
+    cells = dict(zip(head.split(","), line.split(","), strict=True))
+    before = cells | {"key": "while-it-was-good", "at": "2026-01-05T09:00:00+00:00"}
+    assert sent(shop, "runs", f"{head}\r\n{','.join(before.values())}").status_code == 201
+    for at, wrong in (("2026-03-05T09:00:00+00:00", "is scrapped"), ("", "is missing")):
+        after = cells | {"key": "from-the-bin", "at": at}
+        refused = sent(shop, "runs", f"{head}\r\n{','.join(after.values())}")
+        assert refused.status_code == 422 and wrong in str(refused.get_json())
+
+
 @pytest.mark.parametrize(
     ("text", "words"),
     [

@@ -180,7 +180,7 @@ describe("a figure", () => {
     await fireEvent.click(screen.getByRole("button", { name: /tension/ }));
     const dialog = screen.getByRole("dialog");
     expect(dialog.textContent).toContain("150 MPa");
-    expect(dialog.textContent).toContain("€ 1.50");
+    expect(dialog.textContent).toContain("€\u00a01.50");
     expect(dialog.textContent).toContain("32 %");
     expect(dialog.textContent).toContain("Tension target: full");
     await fireEvent.click(screen.getByRole("button", { name: "Close" }));
