@@ -21,6 +21,7 @@ from benchmarks.calibration import EXAMPLE
 from benchmarks.cut import bench_cut
 from benchmarks.phone import bench_phone
 from benchmarks.timing import report, timed
+from benchmarks.troubles import bench_troubles
 from jade_ribbon.api.app import STATIC, create_app
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.spread.chances import chances
@@ -345,6 +346,7 @@ def main() -> None:
         bench_plan(folder)
     calibration.main()
     learning.main()
+    bench_troubles()
 
 
 if __name__ == "__main__":

@@ -154,6 +154,63 @@ def pluck(file: Path) -> None:
     _say({"frequency_Hz": heard.frequency_Hz, "confidence": heard.confidence})
 
 
+@main.command(epilog="Example: jade-ribbon diagnose trouble.json")
+@click.argument("file", type=click.File("rb"))
+def diagnose(file: BinaryIO) -> None:
+    """Causes of the trouble in faults FILE, and the checks that tell most ('-': input)."""
+    from jade_ribbon.formats.faults_file import diagnose_file
+
+    try:
+        _say(diagnose_file(file.read()))
+    except InputError as error:
+        _fail(error)
+
+
+recording_file = click.Path(path_type=Path, exists=True, dir_okay=False)
+
+
+@main.command(
+    epilog="Example: jade-ribbon sound today.wav --speed 14.5 --length 3700 --pitch 8.5 "
+    "--wheels 400,400 --against good.wav"
+)
+@click.argument("file", type=recording_file)
+@click.option("--speed", required=True, type=float, help="Band speed, m/s.")
+@click.option("--length", required=True, type=float, help="Band length, mm.")
+@click.option("--pitch", required=True, type=float, help="Tooth pitch, mm.")
+@click.option("--wheels", required=True, help="Wheel diameters, mm, parted by commas.")
+@click.option("--motor", type=float, help="Motor, turns a minute.")
+@click.option("--against", type=recording_file, help="The last good run, at the same speed.")
+def sound(
+    file: Path,
+    speed: float,
+    length: float,
+    pitch: float,
+    wheels: str,
+    motor: float | None,
+    against: Path | None,
+) -> None:
+    """What turns in recording FILE of a running saw, and what grew louder."""
+    from jade_ribbon.core.faults.orders import compare, hear
+    from jade_ribbon.formats.recording import read_recording_file
+    from jade_ribbon.formats.sound_report import sound_record, turning_of
+
+    try:
+        turning = turning_of(
+            speed_m_s=speed,
+            band_length_mm=length,
+            pitch_mm=pitch,
+            wheels=wheels,
+            motor_rpm=motor,
+        )
+        heard = []
+        for one in (file, *([against] if against else [])):
+            recording = read_recording_file(one)
+            heard.append(hear(recording.samples, recording.rate_Hz, turning))
+    except InputError as error:
+        _fail(error)
+    _say(sound_record(heard[0], compare(*heard) if against else None))
+
+
 DEFAULT_FILE = Path("data/shop.sqlite")
 DEMO_FILE = Path("data/demo.sqlite")
 DEFAULT_PORT = 8433

@@ -8,9 +8,11 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+import soundfile
 from click.testing import CliRunner
 
 from jade_ribbon.cli import main
+from jade_ribbon.core.simulation.sounds import RATE_HZ, sound_of
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 
@@ -112,3 +114,60 @@ def test_calc_starts_within_a_second() -> None:
         stdout=subprocess.DEVNULL,
     )
     assert time.perf_counter() - start < 10
+
+
+TROUBLE = {
+    "format": "jade-ribbon/faults",
+    "version": 1,
+    "symptoms": {"tick": 1.0, "fine_marks": 0.75},
+    "reads": {"runs_since_welding": 3, "gap_last_alignment_mm": 1.2},
+    "answers": {"when_began": "change"},
+    "instruments": ["light", "rule"],
+}
+
+
+def test_diagnose_prints_all_causes_and_the_checks_the_shop_can_make() -> None:
+    done = CliRunner().invoke(main, ["diagnose", "-"], input=json.dumps(TROUBLE))
+    assert done.exit_code == 0
+    found = json.loads(done.output)
+    assert len(found["causes"]) == 55 and found["causes"][0]["key"] == "weld_proud"
+    assert found["causes"][0]["for"][0] == "Tick each turn, clear"
+    assert "The band has made 3 runs since it was welded." in found["causes"][0]["for"]
+    assert found["running_withheld"] is True
+    rates = [n["bits_per_min"] for n in found["next"]]
+    assert rates == sorted(rates, reverse=True)
+    assert "band_straight" not in [n["check"] for n in found["next"]], "needs a caliper"
+
+
+@pytest.mark.parametrize(
+    ("change", "path"),
+    [
+        ({"symptoms": {"tock": 1}}, "symptoms.tock"),
+        ({"reads": {"dullness": -1}}, "reads.dullness"),
+        ({"answers": {"pluck": "loud"}}, "answers.pluck"),
+        ({"instruments": ["crystal ball"]}, "instruments"),
+        ({"more": 1}, "more"),
+    ],
+)
+def test_diagnose_names_what_is_wrong(change: dict[str, Any], path: str) -> None:
+    done = CliRunner().invoke(main, ["diagnose", "-"], input=json.dumps({**TROUBLE, **change}))
+    assert done.exit_code == 2
+    assert json.loads(done.output)["errors"][0]["path"] == path
+
+
+def test_sound_names_what_grew_louder(tmp_path: Path) -> None:
+    for key in ("tick", "good"):
+        soundfile.write(tmp_path / f"{key}.wav", sound_of(key, seed=3), RATE_HZ, subtype="PCM_16")
+    asked = ["--speed", "14.5", "--length", "4000", "--pitch", "8.5", "--wheels", "400,400"]
+    against = ["--against", str(tmp_path / "good.wav")]
+    done = CliRunner().invoke(main, ["sound", str(tmp_path / "tick.wav"), *asked, *against])
+    assert done.exit_code == 0, done.output
+    found = json.loads(done.output)
+    assert found["changed"]["named"] == "weld"
+    assert {o["source"] for o in found["orders"]} == {"weld", "wheel_1", "tooth", "mains"}
+    alone = CliRunner().invoke(main, ["sound", str(tmp_path / "tick.wav"), *asked])
+    assert "changed" not in json.loads(alone.output)
+    wrong = [*asked[:-1], "400,x"]
+    refused = CliRunner().invoke(main, ["sound", str(tmp_path / "tick.wav"), *wrong])
+    assert refused.exit_code == 2
+    assert json.loads(refused.output)["errors"][0]["path"] == "wheels.1"

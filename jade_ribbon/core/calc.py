@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from jade_ribbon.core.edge import dullness
-from jade_ribbon.core.faults import ridges
+from jade_ribbon.core.faults import next_check, ridges
 from jade_ribbon.core.inspection import evidence, thickness
 from jade_ribbon.core.mechanics import (
     bending,
@@ -61,6 +61,7 @@ CALCULATIONS: Mapping[str, Callable[..., Any]] = {
         evidence.energy_posterior,
         logs.log_boards,
         ridges.ridge_source,
+        next_check.diagnose,
         billets.bowed_billet,
         joinery.segment_gap,
         joinery.pivot,
@@ -73,6 +74,13 @@ CALCULATIONS: Mapping[str, Callable[..., Any]] = {
 }
 
 
+def _accepted(name: str, parameter: inspect.Parameter) -> str:
+    """What an input may be, in words."""
+    if name in RANGES:
+        return RANGES[name].words()
+    return "an object" if "Mapping" in str(parameter.annotation) else "a list"
+
+
 def _shape_faults(formula: Callable[..., Any], given: object) -> list[Fault]:
     """Missing and unknown keys of one case."""
     if not isinstance(given, Mapping):
@@ -80,7 +88,7 @@ def _shape_faults(formula: Callable[..., Any], given: object) -> list[Fault]:
     parameters = inspect.signature(formula).parameters
     required = {n for n, p in parameters.items() if p.default is inspect.Parameter.empty}
     missing = [
-        Fault(n, f"is missing; accepted: {RANGES[n].words() if n in RANGES else 'a list'}")
+        Fault(n, f"is missing; accepted: {_accepted(n, parameters[n])}")
         for n in sorted(required - set(given))
     ]
     unknown = [

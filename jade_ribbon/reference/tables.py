@@ -304,7 +304,8 @@ def _convert(cell: str, kind: Any) -> Any:
     if optional:
         kind = next(k for k in typing.get_args(kind) if k is not types.NoneType)
     if typing.get_origin(kind) is tuple:
-        return tuple(part.strip() for part in cell.split(";") if part.strip())
+        between = "|" if "|" in cell else ";"
+        return tuple(part.strip() for part in cell.split(between) if part.strip())
     if typing.get_origin(kind) is Literal:
         if cell not in typing.get_args(kind):
             raise ValueError(f"{cell!r} is not one of {typing.get_args(kind)}")

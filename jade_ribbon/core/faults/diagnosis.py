@@ -1,0 +1,237 @@
+"""From signs, records and answers to the chance of each cause: exact over all sets of causes."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from jade_ribbon.core.faults.knowledge import Floats, Indexes, Knowledge, known_key, listed
+from jade_ribbon.core.faults.readings import RANGES
+from jade_ribbon.core.quantities.errors import Fault, InputError, refuse
+from jade_ribbon.reference.faults import RecordEvidence
+
+STOPPING_SIGNS = (
+    "smoke",
+    "snaps_weld",
+    "snaps_body",
+    "gullet_cracks",
+    "teeth_stripped",
+    "sparks",
+)
+"""Told at least half, nothing runs the saw."""
+HALF = 0.5
+SLIGHT = 0.75
+TOP = 5
+COULD_NOT_TELL = "could_not_tell"
+"""An answer that moves nothing, and is not asked again."""
+
+PieceKind = Literal["sign", "record", "answer"]
+
+
+@dataclass(frozen=True)
+class Told:
+    """What is known of a trouble: signs with their degree, readings of records, answers of checks.
+
+    A sign's degree: 1 clear, 0.75 slight, 0 looked for and not there. `answers`: outcome by check.
+    """
+
+    symptoms: Mapping[str, float] = field(default_factory=dict)
+    reads: Mapping[str, float] = field(default_factory=dict)
+    answers: Mapping[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, eq=False)
+class Piece:
+    """One thing known, and the factor it puts on each set of causes."""
+
+    kind: PieceKind
+    key: str
+    value: float | str
+    factor: Floats
+
+
+@dataclass(frozen=True, eq=False)
+class Diagnosis:
+    """Weights of all sets of causes (they sum to one), and what made them."""
+
+    knowledge: Knowledge
+    told: Told
+    pieces: tuple[Piece, ...]
+    weights: Floats
+
+    @cached_property
+    def chances(self) -> Floats:
+        """Chance of each cause: the sum over the sets that hold it."""
+        return marginals(self.weights, self.knowledge.members)
+
+    @property
+    def none_listed(self) -> float:
+        """Chance that it is none of the listed causes."""
+        return float(self.weights[0])
+
+    @property
+    def entropy_bits(self) -> float:
+        """Sum over causes of the uncertainty of each, bits."""
+        return float(binary_entropy(self.chances).sum())
+
+    @cached_property
+    def order(self) -> Indexes:
+        """Causes by chance, the likeliest first; ties in the table's order."""
+        return np.argsort(-self.chances, kind="stable")
+
+    @property
+    def first(self) -> str:
+        """The likeliest cause."""
+        return self.knowledge.causes[int(self.order[0])]
+
+    def chance(self, cause: str) -> float:
+        """Chance of a cause by its key."""
+        return float(self.chances[self.knowledge.place[cause]])
+
+    @property
+    def running_withheld(self) -> bool:
+        """Whether nothing may run the saw: a stopping sign, or a cause that stops, at a half."""
+        if any(self.told.symptoms.get(s, 0.0) >= HALF for s in STOPPING_SIGNS):
+            return True
+        harms = self.knowledge.harms
+        return any(h == "stop" and m >= HALF for h, m in zip(harms, self.chances, strict=True))
+
+    def moved(self, cause: str) -> tuple[tuple[Piece, float], ...]:
+        """What each piece did to the log of a cause's odds, by leaving it out."""
+        place, members = self.knowledge.place[cause], self.knowledge.members
+        held = (members == place).any(axis=1)
+        now = _log_odds(self.weights, held)
+        found = []
+        for piece in self.pieces:
+            with np.errstate(divide="ignore", invalid="ignore"):
+                without = np.where(piece.factor > 0, self.weights / piece.factor, 0.0)
+            found.append((piece, now - _log_odds(without, held)))
+        return tuple(found)
+
+
+def _log_odds(weights: Floats, held: NDArray[np.bool_]) -> float:
+    inside = float(weights[held].sum())
+    outside = float(weights.sum()) - inside
+    least = 1e-300
+    return math.log(max(inside, least)) - math.log(max(outside, least))
+
+
+def binary_entropy(chances: Floats) -> Floats:
+    """Uncertainty (bits) of each chance: -m log2 m - (1 - m) log2(1 - m).
+
+    >>> float(binary_entropy(np.array([0.5]))[0])
+    1.0
+    """
+    m = np.clip(chances, 0.0, 1.0)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        found = -m * np.log2(m) - (1.0 - m) * np.log2(1.0 - m)
+    return np.where((m > 0.0) & (m < 1.0), found, 0.0)
+
+
+def marginals(weights: Floats, members: Indexes) -> Floats:
+    """Sum of the weights of the sets that hold each cause (empty places fall to one more)."""
+    causes = int(members[0, 0])
+    total = np.zeros(causes + 1)
+    for column in members.T:
+        total += np.bincount(column, weights, causes + 1)
+    return total[:causes]
+
+
+def evidence_odds(row: RecordEvidence, value: float) -> float:
+    """Factor on a cause's odds of a reading: odds_low^(1-x) odds_high^x, x held to 0..1.
+
+    Held on purpose: beyond its ends a scale of evidence says no more.
+    """
+    share = (value - row.at_low) / (row.at_high - row.at_low)
+    x = min(max(share, 0.0), 1.0)
+    return float(row.odds_low ** (1.0 - x) * row.odds_high**x)
+
+
+def _of_reading(known: Knowledge, reading: str, value: float) -> Piece:
+    """One reading, which may speak of several causes."""
+    odds = np.ones(len(known.causes) + 1)
+    for row in known.evidence:
+        if row.reads == reading:
+            odds[known.place[row.cause]] *= evidence_odds(row, value)
+    return Piece("record", reading, value, odds[known.members].prod(axis=1))
+
+
+def _of_sign(known: Knowledge, sign: str, degree: float) -> Piece:
+    p = known.showing[known.sign_place[sign]]
+    return Piece("sign", sign, degree, degree * p + (1.0 - degree) * (1.0 - p))
+
+
+def _of_answer(known: Knowledge, check: str, outcome: str) -> Piece:
+    model = known.check_of[check]
+    column = model.chances[:, model.outcomes.index(outcome)]
+    return Piece("answer", check, outcome, column[model.spoken])
+
+
+def check_told(known: Knowledge, told: Told) -> None:
+    """Refuse unknown keys and figures out of range, all at once. InputError."""
+    faults: list[Fault] = []
+
+    def collect(path: str, key: str, accepted: tuple[str, ...]) -> bool:
+        try:
+            known_key(path, key, accepted)
+        except InputError as error:
+            faults.extend(error.faults)
+            return False
+        return True
+
+    for sign, degree in told.symptoms.items():
+        path = f"symptoms.{sign}"
+        if collect(path, sign, known.signs) and not _is_number(degree, 0.0, 1.0):
+            faults.append(Fault(path, f"{degree!r} is not accepted; accepted: 0 to 1", degree))
+    for reading, value in told.reads.items():
+        path = f"reads.{reading}"
+        if collect(path, reading, tuple(RANGES)):
+            low, high = RANGES[reading]
+            if not _is_number(value, low, high):
+                words = f"{value!r} is not accepted; accepted: {low:g} to {high:g}"
+                faults.append(Fault(path, words, value))
+    for check, outcome in told.answers.items():
+        path = f"answers.{check}"
+        if collect(path, check, tuple(known.check_of)) and outcome != COULD_NOT_TELL:
+            collect(path, outcome, known.check_of[check].outcomes)
+    if faults:
+        raise InputError(faults)
+
+
+def _is_number(value: object, low: float, high: float) -> bool:
+    return (
+        isinstance(value, int | float)
+        and not isinstance(value, bool)
+        and math.isfinite(value)
+        and low <= value <= high
+    )
+
+
+def infer(told: Told, known: Knowledge | None = None) -> Diagnosis:
+    """Chances of all sets of up to three causes, given what is told.
+
+    Prior odds times what the records say, times each sign's factor, times each answer's; divided
+    by their sum. InputError for what is unknown, out of range, or cannot all be so.
+
+    Source: docs/model, "Faults".
+    """
+    known = known or listed()
+    check_told(known, told)
+    pieces = [_of_reading(known, reading, value) for reading, value in told.reads.items()]
+    pieces += [_of_sign(known, sign, degree) for sign, degree in told.symptoms.items()]
+    pieces += [
+        _of_answer(known, check, outcome)
+        for check, outcome in told.answers.items()
+        if outcome != COULD_NOT_TELL
+    ]
+    weights = known.prior_weights.copy()
+    for piece in pieces:
+        weights *= piece.factor
+    total = float(weights.sum())
+    if total <= 0.0:
+        raise refuse("answers", "cannot all be so; take the last one back", None)
+    return Diagnosis(known, told, tuple(pieces), weights / total)
