@@ -20,6 +20,7 @@ from jade_ribbon.api.sheets import (
     photo_jpeg,
     records_csv,
     setup_pdf,
+    sound_wav,
 )
 from jade_ribbon.api.strangers import guard
 from jade_ribbon.services import clock
@@ -83,6 +84,10 @@ def _serve_sheets(app: Flask) -> None:
     @app.get("/files/<table>.csv")
     def records(table: str) -> Response:
         return records_csv(table)
+
+    @app.get("/sounds/<key>.wav")
+    def sound(key: str) -> Response:
+        return sound_wav(key)
 
     @app.get("/money.csv")
     def money() -> Response:

@@ -6,7 +6,7 @@ from flask import Response, request
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from jade_ribbon.api.doors.doors import network
-from jade_ribbon.api.operations import MOST_ID, store
+from jade_ribbon.api.operations import MOST_ID, SOUND, store
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, quantity, said, sentence
 from jade_ribbon.formats import cut_marks, labels
@@ -14,6 +14,7 @@ from jade_ribbon.formats import setup_sheet as sheets
 from jade_ribbon.formats.radius_card import CardLine, pdf, svg
 from jade_ribbon.formats.validation import faults_of
 from jade_ribbon.services.errors import NotFoundError
+from jade_ribbon.services.faults.sounds import sign_sound
 from jade_ribbon.services.files.through import written_out
 from jade_ribbon.services.money.inputs import MoneyQuery
 from jade_ribbon.services.money.ledger import money_csv
@@ -92,6 +93,12 @@ def photo_jpeg(photo_id: int) -> Response:
         data = jpeg_of(session, photo_id)
     kept = {"Cache-Control": "private, max-age=86400"}
     return Response(data, mimetype="image/jpeg", headers=kept)
+
+
+def sound_wav(key: str) -> Response:
+    """A sign as the simulated saw sounds it."""
+    data = sign_sound(key)
+    return Response(data, mimetype=SOUND, headers={"Cache-Control": "public, max-age=86400"})
 
 
 class LabelQuery(BaseModel):

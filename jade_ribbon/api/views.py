@@ -1,6 +1,7 @@
 """All rooms of the interface, so that importing this registers every operation."""
 
 from jade_ribbon.api.doors import doors
+from jade_ribbon.api.faults import faults
 from jade_ribbon.api.files import files
 from jade_ribbon.api.inspection import faces
 from jade_ribbon.api.keeping import keeping
@@ -20,6 +21,7 @@ __all__ = [
     "care",
     "doors",
     "faces",
+    "faults",
     "files",
     "jobs",
     "keeping",

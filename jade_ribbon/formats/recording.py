@@ -129,3 +129,12 @@ def read_recording_file(file: Path) -> Recording:
     """Read a recording from a file, no more of it than is accepted."""
     with file.open("rb") as stream:
         return read_recording(stream.read(MOST_BYTES + 1))
+
+
+def wav(samples: NDArray[np.float64], rate_Hz: int) -> bytes:
+    """One channel, -1 to 1, as a WAV file of 16 bits."""
+    import soundfile  # loads a library: only where a sound is made
+
+    stream = io.BytesIO()
+    soundfile.write(stream, np.clip(samples, -1, 1), rate_Hz, subtype="PCM_16", format="WAV")
+    return stream.getvalue()

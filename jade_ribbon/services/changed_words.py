@@ -30,6 +30,8 @@ NAMES: Mapping[str, str] = {
     "making": "Band being made",
     "upkeep": "Upkeep",
     "commissioning": "Commissioning",
+    "trouble": "Trouble",
+    "sound": "Sound of a saw that ran well",
 }
 CALLED_BY = ("label", "name", "key", "kind", "text", "axis", "piece")
 """Fields that tell a person which record it is, the best first."""

@@ -32,7 +32,9 @@ from jade_ribbon.store.models import (
     SetupRow,
     SetupStepRow,
     ShopRow,
+    SoundRow,
     StockRow,
+    TroubleRow,
     UpkeepRow,
     UtcDateTime,
 )
@@ -60,6 +62,8 @@ NOUNS: dict[str, type[Base]] = {
     "making": MakingRow,
     "upkeep": UpkeepRow,
     "commissioning": CommissioningRow,
+    "trouble": TroubleRow,
+    "sound": SoundRow,
 }
 
 

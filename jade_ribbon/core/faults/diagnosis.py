@@ -29,7 +29,10 @@ TOP = 5
 COULD_NOT_TELL = "could_not_tell"
 """An answer that moves nothing, and is not asked again."""
 
-PieceKind = Literal["sign", "record", "answer"]
+STILL_THERE = 0.1
+"""One remedy in ten is not done right, or not of all there is."""
+
+PieceKind = Literal["sign", "record", "answer", "remedy"]
 
 
 @dataclass(frozen=True)
@@ -42,6 +45,8 @@ class Told:
     symptoms: Mapping[str, float] = field(default_factory=dict)
     reads: Mapping[str, float] = field(default_factory=dict)
     answers: Mapping[str, str] = field(default_factory=dict)
+    remedied: tuple[str, ...] = ()
+    """Causes whose remedy was done, and it is still there."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -165,6 +170,12 @@ def _of_sign(known: Knowledge, sign: str, degree: float) -> Piece:
     return Piece("sign", sign, degree, degree * p + (1.0 - degree) * (1.0 - p))
 
 
+def _of_remedy(known: Knowledge, cause: str) -> Piece:
+    """A remedy that did not help speaks against its cause."""
+    held = (known.members == known.place[cause]).any(axis=1)
+    return Piece("remedy", cause, STILL_THERE, np.where(held, STILL_THERE, 1.0))
+
+
 def _of_answer(known: Knowledge, check: str, outcome: str) -> Piece:
     model = known.check_of[check]
     column = model.chances[:, model.outcomes.index(outcome)]
@@ -194,6 +205,8 @@ def check_told(known: Knowledge, told: Told) -> None:
             if not _is_number(value, low, high):
                 words = f"{value!r} is not accepted; accepted: {low:g} to {high:g}"
                 faults.append(Fault(path, words, value))
+    for cause in told.remedied:
+        collect("remedied", cause, known.causes)
     for check, outcome in told.answers.items():
         path = f"answers.{check}"
         if collect(path, check, tuple(known.check_of)) and outcome != COULD_NOT_TELL:
@@ -228,6 +241,7 @@ def infer(told: Told, known: Knowledge | None = None) -> Diagnosis:
         for check, outcome in told.answers.items()
         if outcome != COULD_NOT_TELL
     ]
+    pieces += [_of_remedy(known, cause) for cause in told.remedied]
     weights = known.prior_weights.copy()
     for piece in pieces:
         weights *= piece.factor

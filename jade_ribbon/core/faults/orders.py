@@ -23,6 +23,9 @@ SILENT = 1e-4
 TONE_FROM_HZ = 20.0
 """Slower things are heard as a beat."""
 HARMONICS = (1, 2, 3, 4, 5)
+KNOCK_HARMONICS = range(1, 17)
+SHARED_SHARE = 0.01
+"""A knock has many harmonics; lengths and wheels, and so where two orders meet, are known well."""
 NEAR_SHARE = 0.03
 """Speed and lengths are known to about this: a line is looked for so near to its order."""
 BEAT_FROM_HZ = 200.0
@@ -145,7 +148,9 @@ def _level(power: Samples, step: float, hertz: float, others: Sequence[float]) -
         for h in HARMONICS
         if h * hertz < step * (power.size - 2)
         and not any(
-            abs(h * hertz / (k * other) - 1.0) < NEAR_SHARE for other in others for k in HARMONICS
+            abs(h * hertz / (k * other) - 1.0) < SHARED_SHARE
+            for other in others
+            for k in KNOCK_HARMONICS
         )
     ]
     return max((_line(power, step, f) for f in own or [hertz]), default=0.0)
@@ -230,6 +235,26 @@ class SoundChange:
     """How much louder all of it was recorded, taken off: a microphone nearer by."""
     named: str
     words: str
+
+
+def beat_of(now: Sounded, change: SoundChange | None) -> str:
+    """Whose beat it is, as the check of a tick answers: none, band, wheel, fast, or '' unsure.
+
+    Against a good run by what grew louder; without one, by what is heard of band and wheels.
+    """
+    if now.clipped:
+        return ""
+    named = change.named if change is not None else ""
+    if change is None:
+        slow = [o.source for o in now.orders if o.heard and o.frequency_Hz < TONE_FROM_HZ]
+        if len(slow) > 1 or any(s in pair for s in slow for pair in now.not_apart):
+            return ""
+        named = slow[0] if slow else ""
+    elif not named and "Cannot tell" in change.words:
+        return ""
+    if not named:
+        return "none"
+    return "band" if named == "weld" else "wheel" if named.startswith("wheel") else "fast"
 
 
 SOURCE_WORDS: Mapping[str, str] = {

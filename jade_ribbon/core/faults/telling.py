@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from jade_ribbon.core.faults.diagnosis import HALF, SLIGHT, Diagnosis, Piece
 from jade_ribbon.core.faults.readings import record_words
 from jade_ribbon.core.quantities.words import Said
-from jade_ribbon.reference.faults import checks, record_evidence, sign_texts
+from jade_ribbon.reference.faults import causes, checks, record_evidence, sign_texts
 
 SAYS = math.log(1.25)
 """A piece that changes the odds by less than a quarter is not worth a line."""
@@ -61,6 +61,8 @@ def piece_words(piece: Piece, cause: str = "") -> Said:
         return sign_words(piece.key, float(piece.value))
     if piece.kind == "answer":
         return f"Check: {answer_words(piece.key, str(piece.value))}"
+    if piece.kind == "remedy":
+        return f"Its remedy was done, and it is still there: {causes()[piece.key].name.lower()}"
     return reading_words(piece.key, float(piece.value), cause)
 
 

@@ -2,6 +2,7 @@
 
 from jade_ribbon.store.models.base import Base, UtcDateTime
 from jade_ribbon.store.models.changes import AnsweredRow, ChangeRow
+from jade_ribbon.store.models.faults import SoundRow, TroubleRow
 from jade_ribbon.store.models.jobs import FaceRow, JobRow, RunRow, RunSumRow
 from jade_ribbon.store.models.rack import (
     BandEventRow,
@@ -48,7 +49,9 @@ __all__ = [
     "SetupRow",
     "SetupStepRow",
     "ShopRow",
+    "SoundRow",
     "StockRow",
+    "TroubleRow",
     "UpkeepRow",
     "UtcDateTime",
 ]

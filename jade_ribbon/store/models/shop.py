@@ -33,6 +33,7 @@ class ShopRow(Base):
     people: Mapped[list[str]]
     setting_up: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     rack: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
+    faults: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     learned: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
 

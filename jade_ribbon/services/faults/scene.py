@@ -1,0 +1,82 @@
+"""What a trouble is about: saw, band and job, and what the choice says of them."""
+
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.choosing.at_the_cut import Evaluation
+from jade_ribbon.core.choosing.evaluate import evaluate
+from jade_ribbon.core.faults.measures import AtTheSaw
+from jade_ribbon.core.job import Job
+from jade_ribbon.core.setup.figures import free_span_of
+from jade_ribbon.core.setup.words import coplanar_limit_of
+from jade_ribbon.services.planning.jobs import job_with_band
+from jade_ribbon.services.records import get
+from jade_ribbon.services.setup.roles import core_fittings
+from jade_ribbon.services.shop.saws import core_saw
+from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.store.models import BandRow, JobRow, SawRow
+
+
+@dataclass(frozen=True)
+class Scene:
+    """A saw, its band and job where they are known, and the band in that job's cut."""
+
+    saw: SawRow
+    band: BandRow | None
+    job: JobRow | None
+    core: Job | None
+    found: Evaluation | None
+
+
+def scene_of(session: Session, saw_id: int, band_id: int | None, job_id: int | None) -> Scene:
+    """The rows of a trouble, and the evaluation where saw, band and job allow one."""
+    saw: SawRow = get(session, "saw", saw_id)
+    band = session.get(BandRow, band_id) if band_id else None
+    row = session.get(JobRow, job_id) if job_id else None
+    core = found = None
+    if band is not None and row is not None:
+        core, _ = job_with_band(session, row, saw, band.id)
+        found = evaluate(core.bands[0], core) if core.bands else None
+    return Scene(saw, band, row, core, found)
+
+
+def speed_of(scene: Scene) -> float | None:
+    """The band speed (m/s) that is set, or the only one the saw has."""
+    if scene.saw.speed_set_m_s is not None:
+        return scene.saw.speed_set_m_s
+    speeds = core_saw(scene.saw).drive.speeds_m_s
+    return speeds[0] if len(speeds) == 1 else None
+
+
+def at_the_saw(session: Session, scene: Scene) -> AtTheSaw:
+    """What measured checks are held against."""
+    saw, shop = core_saw(scene.saw), read_shop(session)
+    found = scene.found
+    facts = found.facts if found else None
+    window = found.window if found else None
+    return AtTheSaw(
+        stress_target_MPa=facts.stress_target_MPa if facts else None,
+        width_mm=facts.band.width_mm if facts else None,
+        gullet_depth_mm=facts.gullet_depth_mm if facts else None,
+        thickness_mm=facts.band.thickness_mm if facts else None,
+        free_span_mm=free_span_of(saw, facts.length_mm) if facts else None,
+        band_length_mm=scene.band.length_mm if scene.band else None,
+        pitch_mm=facts.pitch_mm if facts else None,
+        wheel_diameters_mm=tuple(saw.wheel_diameters_mm),
+        speed_m_s=speed_of(scene),
+        speed_target_m_s=found.speed.accepted.target_m_s if found and found.speed else None,
+        floor_m_min=window.floor_m_min if window else None,
+        ceiling_m_min=window.ceiling_m_min if window else None,
+        gullet_limit_m_min=window.limits_m_min.get("gullet") if window else None,
+        set_per_side_mm=facts.set_per_side_mm if facts else None,
+        guard_gap_mm=shop.guard_gap_mm,
+        plane_limit_mm=coplanar_limit_of(saw),
+        teeth_most=scene.core.cut.material.teeth_in_cut_max if scene.core else None,
+    )
+
+
+def belt_of(scene: Scene) -> tuple[float | None, float | None]:
+    """Belt length and the wheel's pulley (mm), where the saw's fittings say."""
+    fittings = core_fittings(scene.saw)
+    return fittings.belt_length_mm, fittings.wheel_pulley_mm

@@ -1,0 +1,96 @@
+"""A trouble's record as the core reads it: signs, readings, answers; and the shop's learning."""
+
+from collections.abc import Mapping
+from functools import lru_cache
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.faults.diagnosis import SLIGHT, Diagnosis, Told, infer
+from jade_ribbon.core.faults.knowledge import listed
+from jade_ribbon.core.faults.learned import ClosedTrouble, Learned, learn
+from jade_ribbon.services.faults.inputs import SKIP
+from jade_ribbon.services.shop.settings import shop_row
+from jade_ribbon.store.models import TroubleRow
+
+DEGREES: Mapping[str, float] = {"clear": 1.0, "slight": SLIGHT, "absent": 0.0}
+ANSWER, TOLD, REMEDY, STILL = "answer", "told", "remedy", "still"
+"""Kinds of steps of a trouble's path."""
+
+Step = dict[str, Any]
+
+
+def answers_of(path: list[Step]) -> dict[str, str]:
+    """What each check came to, the last answer of each; what was skipped is not among them."""
+    found = {s["check"]: s["outcome"] for s in path if s["kind"] == ANSWER}
+    return {check: outcome for check, outcome in found.items() if outcome != SKIP}
+
+
+def skipped_of(path: list[Step]) -> set[str]:
+    """Checks that were passed over."""
+    found = {s["check"]: s["outcome"] for s in path if s["kind"] == ANSWER}
+    return {check for check, outcome in found.items() if outcome == SKIP}
+
+
+def symptoms_of(row: TroubleRow, path: list[Step]) -> dict[str, str]:
+    """Signs by degree: those first told, and those told on the way."""
+    found: dict[str, str] = dict(row.symptoms)
+    for step in path:
+        if step["kind"] == TOLD:
+            found |= step["symptoms"]
+    return found
+
+
+def reads_of(row: TroubleRow) -> dict[str, float]:
+    """Readings that are not set aside."""
+    return {k: float(v["value"]) for k, v in row.reads.items() if k not in row.aside}
+
+
+def told_of(row: TroubleRow, path: list[Step]) -> Told:
+    """A trouble up to a place of its path, as the core reads it."""
+    return Told(
+        {k: DEGREES[d] for k, d in symptoms_of(row, path).items()},
+        reads_of(row),
+        answers_of(path),
+        tuple(dict.fromkeys(s["cause"] for s in path if s["kind"] == STILL)),
+    )
+
+
+Closed = tuple[tuple[tuple[str, ...], tuple[tuple[str, float], ...]], ...]
+
+
+@lru_cache(maxsize=4)
+def _learned(closed: Closed) -> Learned:
+    """Learning from so many closed troubles; kept, since it lasts until another one is closed."""
+    return learn(listed(), [ClosedTrouble(causes, dict(signs)) for causes, signs in closed])
+
+
+def learned(session: Session) -> Learned:
+    """What this shop's closed troubles teach: those that were found, and went."""
+    rows = session.scalars(
+        select(TroubleRow)
+        .where(TroubleRow.state == "closed", TroubleRow.deleted_at.is_(None))
+        .order_by(TroubleRow.id)
+    )
+    closed = tuple(
+        (
+            tuple(row.causes),
+            tuple(sorted((k, DEGREES[d]) for k, d in symptoms_of(row, row.path).items())),
+        )
+        for row in rows
+        if row.causes
+    )
+    return _learned(closed)
+
+
+def diagnosis_of(session: Session, row: TroubleRow, path: list[Step] | None = None) -> Diagnosis:
+    """Where a trouble stands, or stood at a place of its path."""
+    told = told_of(row, row.path if path is None else path)
+    return infer(told, learned(session).knowledge)
+
+
+def instruments_of(session: Session) -> list[str] | None:
+    """What the shop has to check with; None where it never said: all of it."""
+    kept = (shop_row(session).faults or {}).get("has")
+    return None if kept is None else list(kept)

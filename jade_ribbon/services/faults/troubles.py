@@ -1,0 +1,211 @@
+"""Troubles: told, asked about, mended, watched, closed; each step kept, and taken back."""
+
+from datetime import datetime
+
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.faults.diagnosis import infer
+from jade_ribbon.core.faults.measures import Measured, measure
+from jade_ribbon.reference.faults import causes
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.faults.answers import (
+    MINOR,
+    TroubleAnswer,
+    first_causes,
+    trouble_answer,
+)
+from jade_ribbon.services.faults.inputs import (
+    AnswerInput,
+    AsideInput,
+    CloseInput,
+    MeasureInput,
+    RemedyInput,
+    SignsInput,
+    TroubleInput,
+)
+from jade_ribbon.services.faults.readings import readings_of
+from jade_ribbon.services.faults.scene import at_the_saw, scene_of
+from jade_ribbon.services.faults.told import (
+    ANSWER,
+    REMEDY,
+    STILL,
+    TOLD,
+    Step,
+    learned,
+    told_of,
+)
+from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.shop.settings import shop_row
+from jade_ribbon.store.models import TroubleRow
+
+ENDED = ("closed", "gone")
+
+
+def _open(session: Session, trouble_id: int) -> TroubleRow:
+    """A trouble that is not ended. ConflictError for one that is."""
+    row: TroubleRow = get(session, "trouble", trouble_id)
+    if row.state in ENDED:
+        raise ConflictError("This trouble is closed: take the closing back first, or tell it anew.")
+    return row
+
+
+def add_trouble(session: Session, given: TroubleInput, at: datetime | None = None) -> TroubleAnswer:
+    """A trouble as first told, with what the records say of it by then."""
+    get(session, "saw", given.saw_id)
+    for noun in ("band", "job", "run"):
+        key = getattr(given, f"{noun}_id")
+        if key is not None:
+            get(session, noun, key)
+    when = at or now()
+    scene = scene_of(session, given.saw_id, given.band_id, given.job_id)
+    reads = {
+        r.reads: {"value": r.value, "source": r.source, "at": r.at.isoformat() if r.at else ""}
+        for r in readings_of(session, scene)
+    }
+    row = TroubleRow(
+        saw_id=given.saw_id,
+        band_id=given.band_id,
+        job_id=given.job_id,
+        run_id=given.run_id,
+        began=given.began,
+        opened_at=when,
+        symptoms=dict(given.symptoms),
+        reads=reads,
+        aside=[],
+        path=[],
+        state="open",
+        causes=[],
+        note=given.note,
+        who=given.who,
+    )
+    session.add(row)
+    log_change(session, row, "add", None)
+    return trouble_answer(session, row)
+
+
+def one_trouble(session: Session, trouble_id: int) -> TroubleAnswer:
+    """A trouble as it stands."""
+    return trouble_answer(session, get(session, "trouble", trouble_id))
+
+
+def _go(session: Session, row: TroubleRow, step: Step, at: datetime | None = None) -> TroubleAnswer:
+    """A step more of the path, with what stood first after it."""
+    before = as_record(row)
+    step = {**step, "at": (at or now()).isoformat()}
+    path = [*row.path, step]
+    found = infer(told_of(row, path), learned(session).knowledge)
+    row.path = [*row.path, {**step, "first": first_causes(found)}]
+    change = log_change(session, row, "edit", before)
+    return trouble_answer(session, row, change.id)
+
+
+def answer(
+    session: Session, trouble_id: int, given: AnswerInput, at: datetime | None = None
+) -> TroubleAnswer:
+    """What a check came to; also that nobody could tell, or that it was skipped."""
+    row = _open(session, trouble_id)
+    step = {"kind": ANSWER, "check": given.check, "outcome": given.outcome, "who": given.who}
+    return _go(session, row, step, at)
+
+
+def more_signs(session: Session, trouble_id: int, given: SignsInput) -> TroubleAnswer:
+    """Signs seen on the way, or told otherwise."""
+    row = _open(session, trouble_id)
+    return _go(session, row, {"kind": TOLD, "symptoms": dict(given.symptoms)})
+
+
+def back(session: Session, trouble_id: int) -> TroubleAnswer:
+    """The last step taken back. ConflictError at the start."""
+    row = _open(session, trouble_id)
+    if not row.path:
+        raise ConflictError("Nothing was answered yet.")
+    before = as_record(row)
+    last = row.path[-1]
+    row.path = row.path[:-1]
+    if last["kind"] == REMEDY:
+        row.state, row.remedy, row.remedied_at, row.remedy_minutes = "open", "", None, None
+    if last["kind"] == STILL:
+        row.state, row.remedy = "watching", last["cause"]
+        row.remedied_at = datetime.fromisoformat(last["remedied_at"])
+    change = log_change(session, row, "edit", before)
+    return trouble_answer(session, row, change.id)
+
+
+def set_aside(session: Session, trouble_id: int, given: AsideInput) -> TroubleAnswer:
+    """Readings that are not so here are left out; all others count."""
+    row = _open(session, trouble_id)
+    before = as_record(row)
+    row.aside = [key for key in given.reads if key in row.reads]
+    change = log_change(session, row, "edit", before)
+    return trouble_answer(session, row, change.id)
+
+
+def measured(session: Session, trouble_id: int, given: MeasureInput) -> Measured:
+    """Which answer a check's figures are; nothing is kept till it is answered."""
+    row: TroubleRow = get(session, "trouble", trouble_id)
+    scene = scene_of(session, row.saw_id, row.band_id, row.job_id)
+    return measure(given.check, given.figures, at_the_saw(session, scene))
+
+
+def remedied(
+    session: Session, trouble_id: int, given: RemedyInput, at: datetime | None = None
+) -> TroubleAnswer:
+    """A remedy is done: the next run tells whether it went."""
+    row = _open(session, trouble_id)
+    minutes = causes()[given.cause].remedy_minutes if given.minutes is None else given.minutes
+    row.state, row.remedy, row.remedied_at = "watching", given.cause, at or now()
+    row.remedy_minutes = minutes
+    step = {"kind": REMEDY, "cause": given.cause, "minutes": minutes, "who": given.who}
+    return _go(session, row, step, at)
+
+
+def still_there(session: Session, trouble_id: int, who: str = "") -> TroubleAnswer:
+    """The remedy did not help: that speaks against its cause, and the asking goes on."""
+    row = _open(session, trouble_id)
+    if row.state != "watching" or row.remedied_at is None:
+        raise ConflictError("No remedy was done yet: do one first.")
+    step = {
+        "kind": STILL,
+        "cause": row.remedy,
+        "remedied_at": row.remedied_at.isoformat(),
+        "who": who,
+    }
+    row.state, row.remedy, row.remedied_at, row.remedy_minutes = "open", "", None, None
+    return _go(session, row, step)
+
+
+def close(
+    session: Session, trouble_id: int, given: CloseInput, at: datetime | None = None
+) -> TroubleAnswer:
+    """Closed with its true causes, which teaches; or without, which teaches nothing."""
+    row = _open(session, trouble_id)
+    before = as_record(row)
+    found = given.causes if given.gone else []
+    row.state = "closed" if found else "gone"
+    row.causes, row.closed_at = list(found), at or now()
+    if given.spoiled is not None:
+        row.spoiled_minor = round(given.spoiled * MINOR)
+    if given.note:
+        row.note = given.note
+    change = log_change(session, row, "edit", before)
+    return trouble_answer(session, row, change.id)
+
+
+def delete_trouble(session: Session, trouble_id: int) -> int:
+    """A trouble taken out of the book; the id of the change, for undo."""
+    row: TroubleRow = get(session, "trouble", trouble_id)
+    before = as_record(row)
+    row.deleted_at = now()
+    return log_change(session, row, "delete", before).id
+
+
+def set_instruments(session: Session, has: list[str] | None) -> list[str] | None:
+    """What the shop has to check with; None for all of it."""
+    row = shop_row(session)
+    session.add(row)
+    session.flush()
+    before = as_record(row)
+    row.faults = {**(row.faults or {}), "has": has}
+    log_change(session, row, "edit", before)
+    return has
