@@ -15,6 +15,7 @@ from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.demo.rack_history import RackHistory
 from jade_ribbon.demo.set_up_history import SetUpHistory
 from jade_ribbon.demo.stock_history import StockHistory
+from jade_ribbon.demo.trouble_history import TroubleHistory
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK, Work
 from jade_ribbon.formats.job import RatesFile
 from jade_ribbon.reference.tables import steels
@@ -54,6 +55,7 @@ class Yard:
         self.saw_ids: dict[str, int] = {}
         self.waiting = list(BANDS)
         self.stock = StockHistory(session, SEED + 1)
+        self.troubles = TroubleHistory(session)
 
     def open(self) -> None:
         """Settings and saws."""
@@ -186,6 +188,8 @@ class Yard:
             ),
             at=at,
         )
+        about = {"job_id": job.id, "saw_id": job.saw_id or 0, "band_id": band.band_id or 0}
+        self.troubles.after_run(symptoms, about, at + timedelta(minutes=5))
 
     def tend(self, band_id: int, at: datetime) -> None:
         """Cleaning, sharpening and scrapping as the record asks."""
@@ -287,9 +291,22 @@ class Yard:
         self.stock.rack(END)
         self.lot(END - timedelta(hours=7))
         RackHistory(self.session, self.saw_ids, self.who()).fill(END)
+        self.faults()
         slack = TensionInput(state="slack")
         for key in ("shop", "mill", "tern"):
             saws.set_tension(self.session, self.saw_ids[key], slack, at=END)
+
+    def faults(self) -> None:
+        """How two saws sounded while they ran well, and the troubles that stand today."""
+        at = END - timedelta(days=20)
+        for key in ("shop", "tern"):
+            saw = get(self.session, "saw", self.saw_ids[key])
+            if saw.mounted_band_id is not None:
+                self.troubles.good_run(saw.id, saw.mounted_band_id, at, "Brill")
+        shop = get(self.session, "saw", self.saw_ids["shop"])
+        job = jobs.list_jobs(self.session)
+        mine = next(j for j in job if j.saw_id == shop.id and j.band_id == shop.mounted_band_id)
+        self.troubles.present(shop, mine.id, END - timedelta(hours=2), "Odda")
 
     def lot(self, at: datetime) -> None:
         """A lot under way, two sittings in; and an old beam to be opened next."""

@@ -26,12 +26,13 @@
     { key: "run", name: "Run" },
     { key: "inspect", name: "Inspect" },
     { key: "rack", name: "Rack", also: ["money", "scan"] },
+    { key: "faults", name: "Faults" },
     { key: "shop", name: "Shop", also: ["changes"] },
   ] as const;
   const KEYS = [
     { key: "/", does: "find anything" },
     { key: "?", does: "these keys" },
-    { key: "1 – 6", does: "stations, in working order" },
+    { key: "1 – 7", does: "stations, in working order" },
     { key: "u", does: "turn units: metric, inch" },
     { key: "d", does: "dark or light" },
     { key: "n", does: "new job" },
@@ -53,7 +54,7 @@
   );
   /** A page of one record starts anew for another: no form of the first is left in it. */
   const RECORD =
-    /^\/(rack\/\d+|stock\/\d+|shop\/saws\/[^/]+(\/stand)?|shop\/materials\/.+|setup\/\d+)$/;
+    /^\/(rack\/\d+|faults\/\d+|stock\/\d+|shop\/saws\/[^/]+(\/stand)?|shop\/materials\/.+|setup\/\d+)$/;
   const record = $derived(RECORD.test(router.location) ? router.location : "");
   const words = $derived(ticket.band ? `Band in hand: ${ticket.band.label}` : "No band chosen");
   const title = $derived(titleOf(router.location));

@@ -111,6 +111,39 @@ const PAGES: readonly PageOf[] = [
     load: () => import("./stations/rack/band/BandPage.svelte"),
     atSaw: true,
   },
+  {
+    path: "/faults",
+    title: "Faults",
+    load: () => import("./stations/faults/Signs.svelte"),
+    atSaw: true,
+  },
+  {
+    path: "/faults/book",
+    title: "Trouble book",
+    load: () => import("./stations/faults/Book.svelte"),
+  },
+  {
+    path: "/faults/signs",
+    title: "Signs side by side",
+    load: () => import("./stations/faults/Gallery.svelte"),
+  },
+  { path: "/faults/ear", title: "The ear", load: () => import("./stations/faults/Ear.svelte") },
+  {
+    path: "/faults/cards",
+    title: "Cards for the wall",
+    load: () => import("./stations/faults/Cards.svelte"),
+  },
+  {
+    path: "/faults/kit",
+    title: "What we check with",
+    load: () => import("./stations/faults/Kit.svelte"),
+  },
+  {
+    path: "/faults/:id",
+    title: "A trouble",
+    load: () => import("./stations/faults/Trouble.svelte"),
+    atSaw: true,
+  },
   { path: "/shop", title: "Shop", load: () => import("./stations/shop/Shop.svelte") },
   {
     path: "/shop/materials/:key?",

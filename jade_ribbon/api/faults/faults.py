@@ -21,6 +21,7 @@ from jade_ribbon.services.faults.inputs import (
     MeasureInput,
     RemedyInput,
     SignsInput,
+    StopInput,
     TappedInput,
     TroubleInput,
 )
@@ -84,6 +85,12 @@ def take_back_step(session: Session, trouble_id: int) -> TroubleAnswer:
 def set_readings_aside(session: Session, trouble_id: int, body: AsideInput) -> TroubleAnswer:
     """Leave readings of the records out."""
     return troubles.set_aside(session, trouble_id, body)
+
+
+@operation("POST", "/api/faults/<int:trouble_id>/stop", answer=TroubleAnswer, body=StopInput)
+def acknowledge_stop(session: Session, trouble_id: int, body: StopInput) -> TroubleAnswer:
+    """A stop acknowledged by name."""
+    return troubles.acknowledge(session, trouble_id, body)
 
 
 @operation(
@@ -155,6 +162,19 @@ def hear_saw(session: Session, body: bytes, query: EarQuery) -> ear.EarAnswer:
 def keep_good_sound(session: Session, body: bytes, query: EarQuery) -> ear.EarAnswer:
     """Keep how a saw sounds while it runs well."""
     return ear.keep_good(session, query, body)
+
+
+@operation(
+    "POST",
+    "/api/faults/pluck",
+    answer=ear.NoteHeard,
+    raw_body=True,
+    media=SOUND,
+    asks=True,
+)
+def hear_pluck(session: Session, body: bytes) -> ear.NoteHeard:
+    """The note of a plucked band in a recording."""
+    return ear.note_of(body)
 
 
 @operation("POST", "/api/faults/tapped", answer=Tapped, body=TappedInput, asks=True)

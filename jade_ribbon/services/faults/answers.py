@@ -34,12 +34,14 @@ from jade_ribbon.services.faults.told import (
     ANSWER,
     REMEDY,
     STILL,
+    STOPPED,
     TOLD,
     Step,
     diagnosis_of,
     instruments_of,
     learned,
     skipped_of,
+    stopped_of,
     symptoms_of,
 )
 from jade_ribbon.services.records import get
@@ -169,6 +171,8 @@ class TroubleAnswer:
     state: str
     symptoms: list[SignNow]
     stops: list[Stop]
+    acknowledged: dict[str, str]
+    """Stops that somebody acknowledged, with the name."""
     causes: list[CauseNow]
     others: list[OtherCause]
     none_listed: float
@@ -282,6 +286,12 @@ def _step(step: Step) -> PathStep:
         words = ", ".join(f"{sign_texts()[k].name} ({d})" for k, d in step["symptoms"].items())
     elif step["kind"] == REMEDY:
         asked, words = causes()[step["cause"]].name, causes()[step["cause"]].remedy
+    elif step["kind"] == STOPPED:
+        names = {
+            **{k: s.name for k, s in sign_texts().items()},
+            **{k: c.name for k, c in causes().items()},
+        }
+        words = f"Stop acknowledged: {names[step['stop']]}."
     elif step["kind"] == STILL:
         words = "Still there after it."
     return PathStep(
@@ -371,6 +381,7 @@ def trouble_answer(
             SignNow(k, sign_texts()[k].name, d) for k, d in symptoms_of(row, row.path).items()
         ],
         stops=list(stops(found)) if row.state == "open" else [],
+        acknowledged=stopped_of(row.path),
         causes=[_cause_now(found, before, i, own.get(keys[i], 0)) for i in order[:SHOWN]],
         others=[
             OtherCause(

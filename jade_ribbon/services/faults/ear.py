@@ -21,6 +21,7 @@ from jade_ribbon.core.faults.orders import (
 from jade_ribbon.core.faults.rotating import turners
 from jade_ribbon.core.faults.tapping import Tapped, name_tapped
 from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.setup.listening import listen as listen_to_pluck
 from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.recording import read_recording
 from jade_ribbon.services.clock import now
@@ -169,6 +170,22 @@ def keep_good(session: Session, asked: EarQuery, recording: bytes, who: str = ""
     session.add(row)
     log_change(session, row, "add", None)
     return _answer(heard, turning, row, kept=True)
+
+
+@dataclass(frozen=True)
+class NoteHeard:
+    """The note of a plucked band, and how much of the sound it explains."""
+
+    frequency_Hz: float
+    confidence: float
+    note: str
+
+
+def note_of(recording: bytes) -> NoteHeard:
+    """The note of a pluck in a recording. InputError where there is no clear one."""
+    sound = read_apart("recording", read_recording, recording)
+    heard = listen_to_pluck(sound.samples, sound.rate_Hz)
+    return NoteHeard(heard.frequency_Hz, heard.confidence, heard.note)
 
 
 def tapped(session: Session, given: TappedInput) -> Tapped:

@@ -86,6 +86,13 @@ class MeasureInput(Strict):
     figures: Annotated[dict[Key, float], Field(max_length=8)]
 
 
+class StopInput(Strict):
+    """A stop acknowledged by name: the saw stands, and is isolated."""
+
+    stop: Key
+    who: Annotated[str, Field(min_length=1, max_length=40, pattern=r"\S")]
+
+
 class RemedyInput(Strict):
     """A remedy done: for which cause, in how many minutes."""
 

@@ -10,7 +10,6 @@ from datetime import datetime
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.services.clock import now
 from jade_ribbon.services.faults.scene import Scene, speed_of
 from jade_ribbon.services.rack.edges import dullness_of, shop_lives
 from jade_ribbon.services.rack.replay import AS_PLANNED
@@ -43,8 +42,8 @@ class Reading:
     at: datetime | None
 
 
-def _days(at: datetime) -> float:
-    return max((now() - at).total_seconds() / DAY_S, 0.0)
+def _days(at: datetime, then: datetime) -> float:
+    return max((then - at).total_seconds() / DAY_S, 0.0)
 
 
 def _steps(session: Session, scene: Scene, key: str) -> SetupStepRow | None:
@@ -162,7 +161,7 @@ def _tension(session: Session, scene: Scene) -> Iterator[Reading]:
         return
     if step.means not in MEASURED_MEANS:
         return
-    yield Reading("days_since_tension", _days(step.at), "set-up card", step.at)
+    yield Reading("days_since_tension", _days(step.at, scene.at), "set-up card", step.at)
     stress = step.left.get("stress_MPa")
     target = scene.found.facts.stress_target_MPa if scene.found else None
     if stress and target:
@@ -223,7 +222,7 @@ def _wheels(session: Session, scene: Scene) -> Iterator[Reading]:
         )
     )
     if tyres is not None:
-        yield Reading("days_since_tyre", _days(tyres), "upkeep", tyres)
+        yield Reading("days_since_tyre", _days(tyres, scene.at), "upkeep", tyres)
 
 
 def _set_up(session: Session, scene: Scene) -> Iterator[Reading]:

@@ -1,6 +1,7 @@
 """What a trouble is about: saw, band and job, and what the choice says of them."""
 
 from dataclasses import dataclass
+from datetime import datetime
 
 from sqlalchemy.orm import Session
 
@@ -10,6 +11,7 @@ from jade_ribbon.core.faults.measures import AtTheSaw
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.setup.figures import free_span_of
 from jade_ribbon.core.setup.words import coplanar_limit_of
+from jade_ribbon.services.clock import now
 from jade_ribbon.services.planning.jobs import job_with_band
 from jade_ribbon.services.records import get
 from jade_ribbon.services.setup.roles import core_fittings
@@ -27,9 +29,17 @@ class Scene:
     job: JobRow | None
     core: Job | None
     found: Evaluation | None
+    at: datetime
+    """When it is looked at."""
 
 
-def scene_of(session: Session, saw_id: int, band_id: int | None, job_id: int | None) -> Scene:
+def scene_of(
+    session: Session,
+    saw_id: int,
+    band_id: int | None,
+    job_id: int | None,
+    at: datetime | None = None,
+) -> Scene:
     """The rows of a trouble, and the evaluation where saw, band and job allow one."""
     saw: SawRow = get(session, "saw", saw_id)
     band = session.get(BandRow, band_id) if band_id else None
@@ -38,7 +48,7 @@ def scene_of(session: Session, saw_id: int, band_id: int | None, job_id: int | N
     if band is not None and row is not None:
         core, _ = job_with_band(session, row, saw, band.id)
         found = evaluate(core.bands[0], core) if core.bands else None
-    return Scene(saw, band, row, core, found)
+    return Scene(saw, band, row, core, found, at or now())
 
 
 def speed_of(scene: Scene) -> float | None:

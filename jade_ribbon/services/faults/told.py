@@ -15,7 +15,7 @@ from jade_ribbon.services.shop.settings import shop_row
 from jade_ribbon.store.models import TroubleRow
 
 DEGREES: Mapping[str, float] = {"clear": 1.0, "slight": SLIGHT, "absent": 0.0}
-ANSWER, TOLD, REMEDY, STILL = "answer", "told", "remedy", "still"
+ANSWER, TOLD, REMEDY, STILL, STOPPED = "answer", "told", "remedy", "still", "stop"
 """Kinds of steps of a trouble's path."""
 
 Step = dict[str, Any]
@@ -31,6 +31,11 @@ def skipped_of(path: list[Step]) -> set[str]:
     """Checks that were passed over."""
     found = {s["check"]: s["outcome"] for s in path if s["kind"] == ANSWER}
     return {check for check, outcome in found.items() if outcome == SKIP}
+
+
+def stopped_of(path: list[Step]) -> dict[str, str]:
+    """Stops that somebody acknowledged, with the name."""
+    return {s["stop"]: s["who"] for s in path if s["kind"] == STOPPED}
 
 
 def symptoms_of(row: TroubleRow, path: list[Step]) -> dict[str, str]:

@@ -4,6 +4,7 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.faults.acting import stops
 from jade_ribbon.core.faults.diagnosis import infer
 from jade_ribbon.core.faults.measures import Measured, measure
 from jade_ribbon.reference.faults import causes
@@ -22,6 +23,7 @@ from jade_ribbon.services.faults.inputs import (
     MeasureInput,
     RemedyInput,
     SignsInput,
+    StopInput,
     TroubleInput,
 )
 from jade_ribbon.services.faults.readings import readings_of
@@ -30,8 +32,10 @@ from jade_ribbon.services.faults.told import (
     ANSWER,
     REMEDY,
     STILL,
+    STOPPED,
     TOLD,
     Step,
+    diagnosis_of,
     learned,
     told_of,
 )
@@ -50,7 +54,7 @@ def _open(session: Session, trouble_id: int) -> TroubleRow:
     return row
 
 
-def add_trouble(session: Session, given: TroubleInput, at: datetime | None = None) -> TroubleAnswer:
+def tell_trouble(session: Session, given: TroubleInput, at: datetime | None = None) -> TroubleRow:
     """A trouble as first told, with what the records say of it by then."""
     get(session, "saw", given.saw_id)
     for noun in ("band", "job", "run"):
@@ -58,7 +62,7 @@ def add_trouble(session: Session, given: TroubleInput, at: datetime | None = Non
         if key is not None:
             get(session, noun, key)
     when = at or now()
-    scene = scene_of(session, given.saw_id, given.band_id, given.job_id)
+    scene = scene_of(session, given.saw_id, given.band_id, given.job_id, when)
     reads = {
         r.reads: {"value": r.value, "source": r.source, "at": r.at.isoformat() if r.at else ""}
         for r in readings_of(session, scene)
@@ -81,7 +85,12 @@ def add_trouble(session: Session, given: TroubleInput, at: datetime | None = Non
     )
     session.add(row)
     log_change(session, row, "add", None)
-    return trouble_answer(session, row)
+    return row
+
+
+def add_trouble(session: Session, given: TroubleInput) -> TroubleAnswer:
+    """A trouble as first told."""
+    return trouble_answer(session, tell_trouble(session, given))
 
 
 def one_trouble(session: Session, trouble_id: int) -> TroubleAnswer:
@@ -89,24 +98,25 @@ def one_trouble(session: Session, trouble_id: int) -> TroubleAnswer:
     return trouble_answer(session, get(session, "trouble", trouble_id))
 
 
-def _go(session: Session, row: TroubleRow, step: Step, at: datetime | None = None) -> TroubleAnswer:
-    """A step more of the path, with what stood first after it."""
+def take_step(session: Session, row: TroubleRow, step: Step, at: datetime | None = None) -> int:
+    """A step more of the path, with what stood first after it; the id of the change."""
     before = as_record(row)
     step = {**step, "at": (at or now()).isoformat()}
     path = [*row.path, step]
     found = infer(told_of(row, path), learned(session).knowledge)
     row.path = [*row.path, {**step, "first": first_causes(found)}]
-    change = log_change(session, row, "edit", before)
-    return trouble_answer(session, row, change.id)
+    return log_change(session, row, "edit", before).id
 
 
-def answer(
-    session: Session, trouble_id: int, given: AnswerInput, at: datetime | None = None
-) -> TroubleAnswer:
+def _go(session: Session, row: TroubleRow, step: Step, at: datetime | None = None) -> TroubleAnswer:
+    return trouble_answer(session, row, take_step(session, row, step, at))
+
+
+def answer(session: Session, trouble_id: int, given: AnswerInput) -> TroubleAnswer:
     """What a check came to; also that nobody could tell, or that it was skipped."""
     row = _open(session, trouble_id)
     step = {"kind": ANSWER, "check": given.check, "outcome": given.outcome, "who": given.who}
-    return _go(session, row, step, at)
+    return _go(session, row, step)
 
 
 def more_signs(session: Session, trouble_id: int, given: SignsInput) -> TroubleAnswer:
@@ -148,16 +158,27 @@ def measured(session: Session, trouble_id: int, given: MeasureInput) -> Measured
     return measure(given.check, given.figures, at_the_saw(session, scene))
 
 
-def remedied(
-    session: Session, trouble_id: int, given: RemedyInput, at: datetime | None = None
-) -> TroubleAnswer:
-    """A remedy is done: the next run tells whether it went."""
+def acknowledge(session: Session, trouble_id: int, given: StopInput) -> TroubleAnswer:
+    """A stop is acknowledged by name. ConflictError for one that does not stand."""
     row = _open(session, trouble_id)
+    if given.stop not in [s.key for s in stops(diagnosis_of(session, row))]:
+        raise ConflictError(f"{given.stop} is no stop here now.")
+    return _go(session, row, {"kind": STOPPED, "stop": given.stop, "who": given.who})
+
+
+def mend(session: Session, row: TroubleRow, given: RemedyInput, at: datetime | None = None) -> int:
+    """A remedy is done: the next run tells whether it went; the id of the change."""
     minutes = causes()[given.cause].remedy_minutes if given.minutes is None else given.minutes
     row.state, row.remedy, row.remedied_at = "watching", given.cause, at or now()
     row.remedy_minutes = minutes
     step = {"kind": REMEDY, "cause": given.cause, "minutes": minutes, "who": given.who}
-    return _go(session, row, step, at)
+    return take_step(session, row, step, at)
+
+
+def remedied(session: Session, trouble_id: int, given: RemedyInput) -> TroubleAnswer:
+    """A remedy is done."""
+    row = _open(session, trouble_id)
+    return trouble_answer(session, row, mend(session, row, given))
 
 
 def still_there(session: Session, trouble_id: int, who: str = "") -> TroubleAnswer:
@@ -175,11 +196,8 @@ def still_there(session: Session, trouble_id: int, who: str = "") -> TroubleAnsw
     return _go(session, row, step)
 
 
-def close(
-    session: Session, trouble_id: int, given: CloseInput, at: datetime | None = None
-) -> TroubleAnswer:
+def end(session: Session, row: TroubleRow, given: CloseInput, at: datetime | None = None) -> int:
     """Closed with its true causes, which teaches; or without, which teaches nothing."""
-    row = _open(session, trouble_id)
     before = as_record(row)
     found = given.causes if given.gone else []
     row.state = "closed" if found else "gone"
@@ -188,8 +206,13 @@ def close(
         row.spoiled_minor = round(given.spoiled * MINOR)
     if given.note:
         row.note = given.note
-    change = log_change(session, row, "edit", before)
-    return trouble_answer(session, row, change.id)
+    return log_change(session, row, "edit", before).id
+
+
+def close(session: Session, trouble_id: int, given: CloseInput) -> TroubleAnswer:
+    """A trouble closed; the id of the change for undo."""
+    row = _open(session, trouble_id)
+    return trouble_answer(session, row, end(session, row, given))
 
 
 def delete_trouble(session: Session, trouble_id: int) -> int:

@@ -341,3 +341,15 @@ def test_sounds_are_served_and_cards_written_out(shop: FlaskClient) -> None:
     assert {"weld_proud", "weld_crooked"} <= named
     pointed = {a["cause"] for k in cards["tick"]["checks"] for a in k["answers"] if a["cause"]}
     assert len(pointed) >= 2
+
+
+def test_a_stop_is_acknowledged_by_name_and_written_down(shop: FlaskClient) -> None:
+    told = tell(shop, symptoms={"sparks": "clear"})
+    assert told["acknowledged"] == {}
+    url = f"/api/faults/{told['id']}/stop"
+    assert "who" in refused(shop, url, stop="sparks", who=" ")
+    assert "is no stop here" in refused(shop, url, stop="smoke", who="Ada")[""]
+    after = step(shop, told, "stop", stop="sparks", who="Ada")
+    assert after["acknowledged"] == {"sparks": "Ada"}
+    assert after["path"][-1]["words"] == "Stop acknowledged: Sparks fly."
+    assert [s["key"] for s in after["stops"]][:1] == ["sparks"], "it still stands"

@@ -89,14 +89,34 @@ function recording(recorder: MediaRecorder): { stop: () => Promise<Blob> } {
   };
 }
 
-/** Records one pluck; a refused microphone is thrown with what to do. */
-export async function record(onlevel: (level: number) => void): Promise<Blob> {
+/** Tells the level for so long. */
+async function listens(
+  context: AudioContext,
+  stream: MediaStream,
+  seconds: number,
+  onlevel: (level: number) => void,
+): Promise<void> {
+  const analyser = context.createAnalyser();
+  context.createMediaStreamSource(stream).connect(analyser);
+  const block = new Float32Array(analyser.fftSize);
+  const until = performance.now() + 1000 * seconds;
+  while (performance.now() < until) {
+    await new Promise((done) => setTimeout(done, LOOK_MS));
+    analyser.getFloatTimeDomainData(block);
+    onlevel(level(block));
+  }
+}
+
+type Until = (context: AudioContext, stream: MediaStream) => Promise<void>;
+
+/** Records until something is heard or over; a refused microphone is thrown with what to do. */
+async function recordUntil(over: Until): Promise<Blob> {
   const stream = await microphone();
   const context = new AudioContext();
   try {
     const mimeType = KINDS.find((kind) => MediaRecorder.isTypeSupported(kind)) ?? "";
     const taken = recording(new MediaRecorder(stream, { mimeType, audioBitsPerSecond: BITS }));
-    await pluckRings(context, stream, onlevel);
+    await over(context, stream);
     const sound = await taken.stop();
     const buffer = await context.decodeAudioData(await sound.arrayBuffer());
     return new Blob([toWav(buffer)], { type: "audio/wav" });
@@ -104,4 +124,14 @@ export async function record(onlevel: (level: number) => void): Promise<Blob> {
     for (const track of stream.getTracks()) track.stop();
     await context.close();
   }
+}
+
+/** Records one pluck. */
+export function record(onlevel: (level: number) => void): Promise<Blob> {
+  return recordUntil((context, stream) => pluckRings(context, stream, onlevel));
+}
+
+/** Records a running saw for so many seconds. */
+export function recordFor(seconds: number, onlevel: (level: number) => void): Promise<Blob> {
+  return recordUntil((context, stream) => listens(context, stream, seconds, onlevel));
 }

@@ -1,0 +1,188 @@
+<script lang="ts">
+  import { scaleLinear } from "d3-scale";
+
+  import { askPatiently, client, wordsOf } from "../../api/client";
+  import type { Book } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
+  import { day, fixed, type Said } from "../../lib/units";
+  import Wide from "../../parts/Wide.svelte";
+  import FaultPages from "./FaultPages.svelte";
+
+  let saw_id = $state<number | null>(null);
+  let book = $state.raw<Book | null>(null);
+  let fault = $state<Said>("");
+  let by = $state<"minutes" | "money" | "times">("minutes");
+
+  async function load(of: number | null): Promise<void> {
+    try {
+      const query = of === null ? {} : { saw_id: of };
+      book = await askPatiently(() => client.GET("/api/faults", { params: { query } }));
+      fault = "";
+    } catch (problem) {
+      fault = wordsOf(problem);
+    }
+  }
+  // The saw chosen names the book, which is asked for.
+  $effect(() => void load(saw_id));
+
+  const causes = $derived([...(book?.causes ?? [])].sort((a, b) => b[by] - a[by]));
+  const x = $derived(scaleLinear([0, Math.max(1, ...causes.map((c) => c[by]))], [0, 100]));
+  const WORDS: Record<string, string> = {
+    open: "open",
+    watching: "mended: did it go?",
+    closed: "",
+    gone: "no cause found",
+  };
+</script>
+
+<FaultPages title="Trouble book" />
+<div class="form no-print">
+  <label
+    >Saw<select
+      value={saw_id ?? ""}
+      onchange={(e) => (saw_id = Number(e.currentTarget.value) || null)}
+    >
+      <option value="">all</option>
+      {#each shop.saws as s (s.id)}<option value={s.id}>{s.saw.name}</option>{/each}
+    </select></label
+  >
+  <label
+    >By<select bind:value={by}>
+      <option value="minutes">minutes lost</option>
+      <option value="money">money</option>
+      <option value="times">how often</option>
+    </select></label
+  >
+</div>
+{#if fault}<p role="alert">{shop.words(fault)}</p>{/if}
+{#if book && book.troubles.length === 0}
+  <p>
+    No trouble is written down{saw_id === null ? "" : " for this saw"}.
+    <a href="#/faults">Tell one</a>.
+  </p>
+{:else if book}
+  <p>
+    {book.troubles.length} troubles, {fixed(book.minutes / 60, 1)} hours and {shop.money(
+      book.money,
+    )}{book.not_found ? `; ${book.not_found} went or were given up without a cause found` : ""}.
+  </p>
+  <ul class="sums" aria-label="By cause">
+    {#each causes as c (c.cause)}
+      <li>
+        <span class="name">{c.name}</span>
+        <svg viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true"
+          ><rect width={x(c[by])} height="10" /></svg
+        >
+        <span class="mono">{c.times} ×</span>
+        <span class="mono">{fixed(c.minutes, 0)} min</span>
+        <span class="mono">{shop.money(c.money)}</span>
+        <span class="soft">{c.came_back ? `came back ${c.came_back} ×` : ""}</span>
+      </li>
+    {/each}
+  </ul>
+  <Wide label="Troubles">
+    <table>
+      <thead>
+        <tr
+          ><th>When</th><th>Saw, band</th><th>Signs</th><th>It was</th><th>min</th><th
+            >{shop.currency}</th
+          ></tr
+        >
+      </thead>
+      <tbody>
+        {#each book.troubles as t (t.id)}
+          <tr>
+            <td><a href="#/faults/{t.id}">{day(t.at)}</a></td>
+            <td>{t.saw}{t.band ? `, ${t.band}` : ""}</td>
+            <td>{t.signs.join(", ")}</td>
+            <td
+              >{t.found.join(" and ") ||
+                (t.likely && t.state !== "gone" ? `perhaps: ${t.likely}` : "")}
+              <span class="soft"
+                >{WORDS[t.state]}{t.came_back_of !== null ? " (came back)" : ""}</span
+              ></td
+            >
+            <td class="mono">{fixed(t.minutes, 0)}</td>
+            <td class="mono">{fixed(t.money, 0)}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </Wide>
+{/if}
+
+<style>
+  .form {
+    display: flex;
+    gap: var(--s4);
+    padding-bottom: var(--s3);
+  }
+  label {
+    display: grid;
+    font-weight: 600;
+  }
+  select {
+    min-height: var(--touch);
+    color: var(--ink);
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+  }
+  .sums {
+    padding: var(--s3) 0 var(--s5);
+    max-width: 60rem;
+  }
+  .sums li {
+    display: grid;
+    grid-template-columns: minmax(9rem, 15rem) 1fr 3rem 5rem 6rem 8rem;
+    gap: var(--s3);
+    align-items: center;
+    min-height: 2rem;
+  }
+  svg {
+    width: 100%;
+    height: 0.9rem;
+  }
+  rect {
+    fill: var(--jade);
+  }
+  .sums .mono {
+    text-align: right;
+    white-space: nowrap;
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+  }
+  th {
+    text-align: left;
+  }
+  th,
+  td {
+    padding: var(--s2) var(--s3) var(--s2) 0;
+    border-top: var(--hair) solid var(--hairline);
+    vertical-align: top;
+  }
+  td.mono {
+    text-align: right;
+    white-space: nowrap;
+  }
+  td a {
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--touch);
+    white-space: nowrap;
+  }
+  @media (max-width: 45em) {
+    .sums li {
+      grid-template-columns: 1fr auto auto;
+    }
+    .sums svg {
+      grid-column: 1 / -1;
+      grid-row: 2;
+    }
+    .sums .soft:empty {
+      display: none;
+    }
+  }
+</style>

@@ -1,0 +1,147 @@
+<script lang="ts">
+  import { scaleLinear } from "d3-scale";
+
+  import { ask, client } from "../../api/client";
+  import type { BandAnswer, EarAnswer } from "../../api/schema";
+  import { notice } from "../../lib/notice.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import { ticket } from "../../lib/ticket.svelte";
+  import { day, fixed, significant } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
+  import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import FaultPages from "./FaultPages.svelte";
+  import Hearing from "./Hearing.svelte";
+
+  let bands = $state.raw<BandAnswer[]>([]);
+  let saw_id = $state<number | null>(ticket.draft.saw_id ?? shop.saws[0]?.id ?? null);
+  let band_id = $state<number | null>(null);
+  let speed = $state<number | null>(null);
+  let heard = $state.raw<EarAnswer | null>(null);
+  const saw = $derived(shop.saw(saw_id));
+  const band = $derived(band_id ?? saw?.mounted_band_id ?? null);
+  const most = $derived(Math.max(20, ...(heard?.orders.map((o) => o.level_dB) ?? [])));
+  const x = $derived(scaleLinear([0, most], [0, 300]).clamp(true));
+  const SIGNS: Record<string, string> = { band: "tick", wheel: "vibration", fast: "hum" };
+  ask(client.GET("/api/bands"))
+    .then((found) => (bands = found))
+    .catch((p: unknown) => notice.fail(p));
+</script>
+
+<FaultPages title="The ear" />
+<p class="soft">
+  Five seconds of the saw running with no work, held against its last good run at that speed. Only
+  levels are kept, never the sound.
+</p>
+<div class="form">
+  <label
+    >Saw<select
+      value={saw_id}
+      onchange={(e) => {
+        saw_id = Number(e.currentTarget.value);
+        band_id = null;
+        heard = null;
+      }}
+    >
+      {#each shop.saws as s (s.id)}<option value={s.id}>{s.saw.name}</option>{/each}
+    </select></label
+  >
+  <label
+    >Band on it<select
+      value={band ?? ""}
+      onchange={(e) => (band_id = Number(e.currentTarget.value) || null)}
+    >
+      <option value="">–</option>
+      {#each bands.filter((b) => b.state === "rack") as b (b.id)}<option value={b.id}
+          >{b.label}</option
+        >{/each}
+    </select></label
+  >
+  <QuantityField
+    label="Band speed, if not as set"
+    kind="speed"
+    value={speed}
+    onvalue={(v) => (speed = v)}
+  />
+</div>
+{#if saw_id !== null && band !== null}
+  <Hearing {saw_id} band_id={band} speed_m_s={speed} keeps onheard={(h) => (heard = h)} />
+{:else}
+  <p>Say which band is on the saw.</p>
+{/if}
+{#if heard}
+  <section aria-label="Heard" aria-live="polite">
+    <p><strong>{heard.words}</strong></p>
+    <p class="soft">
+      {fixed(heard.seconds, 1)} s at {shop.say(heard.speed_m_s, "speed")}{heard.against
+        ? `, against ${day(heard.against)}`
+        : ""}.
+    </p>
+    <ul>
+      {#each heard.orders as o (o.source)}
+        <li data-heard={o.heard}>
+          <span>{o.words}</span>
+          <span class="mono">{significant(o.frequency_Hz, 3)} Hz</span>
+          <svg viewBox="0 0 300 12" preserveAspectRatio="none" aria-hidden="true">
+            <rect class="track" width="300" height="12" />
+            <rect width={x(o.level_dB)} height="12" />
+          </svg>
+          <span class="mono"
+            >{o.heard ? `${fixed(o.level_dB, 0)} dB` : "–"}{o.rise_dB !== null && o.heard
+              ? `, ${o.rise_dB >= 0 ? "+" : "−"}${fixed(Math.abs(o.rise_dB), 0)}`
+              : ""}</span
+          >
+        </li>
+      {/each}
+    </ul>
+    {#if SIGNS[heard.outcome]}
+      <Action main href="#/faults?from=ear&signs={SIGNS[heard.outcome]}">Find the cause</Action>
+    {/if}
+  </section>
+{/if}
+
+<style>
+  .form {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s3) var(--s4);
+    align-items: end;
+  }
+  label {
+    display: grid;
+    font-weight: 600;
+  }
+  select {
+    min-height: var(--touch);
+    color: var(--ink);
+    background: var(--paper);
+    border: 0;
+    border-bottom: var(--rule) solid var(--ink);
+  }
+  li {
+    display: grid;
+    grid-template-columns: 15rem 6rem 1fr 9rem;
+    gap: var(--s3);
+    align-items: center;
+    min-height: 2.25rem;
+    border-top: var(--hair) solid var(--hairline);
+  }
+  [data-heard="true"] span:first-child {
+    font-weight: 650;
+  }
+  svg {
+    width: 100%;
+    height: 0.9rem;
+  }
+  rect {
+    fill: var(--jade);
+  }
+  .track {
+    fill: none;
+    stroke: var(--hairline);
+  }
+  @media (max-width: 45em) {
+    li {
+      grid-template-columns: 1fr auto;
+    }
+  }
+</style>

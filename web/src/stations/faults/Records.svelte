@@ -1,0 +1,87 @@
+<script lang="ts">
+  import type { TroubleAnswer } from "../../api/schema";
+  import { shop } from "../../lib/shop.svelte";
+  import { day, fixed } from "../../lib/units";
+
+  interface Props {
+    trouble: TroubleAnswer;
+    onaside: (reads: string[]) => void;
+  }
+  const { trouble, onaside }: Props = $props();
+  const aside = $derived(trouble.readings.filter((r) => r.aside).map((r) => r.reads));
+
+  function turn(reads: string): void {
+    onaside(aside.includes(reads) ? aside.filter((r) => r !== reads) : [...aside, reads]);
+  }
+  function moved(times: number): string {
+    if (times > 1.05) return `×${fixed(times, 1)}`;
+    return times < 0.95 ? `÷${fixed(1 / times, 1)}` : "hardly moves";
+  }
+</script>
+
+<details>
+  <summary>What the records say: {trouble.readings.length}</summary>
+  <ul>
+    {#each trouble.readings as r (r.reads)}
+      <li data-aside={r.aside}>
+        <span
+          >{shop.words(r.words)}
+          <span class="soft"
+            >{r.source}{r.at ? `, ${day(r.at)}` : ""}{r.aside
+              ? ""
+              : `: ${r.cause} ${moved(r.times)}`}</span
+          ></span
+        >
+        <button type="button" aria-pressed={r.aside} onclick={() => turn(r.reads)}
+          >{r.aside ? "Count it" : "Not so"}</button
+        >
+      </li>
+    {:else}
+      <li class="soft">
+        Nothing is on record for this saw, band and job that would speak for or against.
+      </li>
+    {/each}
+  </ul>
+</details>
+<details>
+  <summary>Less likely, and other checks</summary>
+  <p class="soft">
+    {trouble.others
+      .slice(0, 12)
+      .map((o) => `${o.name} ${fixed(o.chance * 100, o.chance < 0.01 ? 1 : 0)} %`)
+      .join(", ")}, and {trouble.others.length - 12} more.
+  </p>
+  <ul>
+    {#each trouble.other_checks as c (c.key)}
+      <li>
+        <span
+          >{c.do}
+          <span class="soft">{fixed(c.minutes, 0)} min{c.why_not ? `; ${c.why_not}` : ""}</span
+          ></span
+        >
+      </li>
+    {/each}
+  </ul>
+</details>
+
+<style>
+  li {
+    display: flex;
+    justify-content: space-between;
+    gap: var(--s3);
+    align-items: center;
+    min-height: var(--touch);
+    border-top: var(--hair) solid var(--hairline);
+  }
+  [data-aside="true"] > span {
+    text-decoration: line-through;
+  }
+  button {
+    flex: none;
+    min-height: var(--touch);
+    background: none;
+    border: 0;
+    border-bottom: var(--rule) solid var(--hairline);
+    font-weight: 600;
+  }
+</style>
