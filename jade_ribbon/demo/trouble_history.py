@@ -100,7 +100,7 @@ class TroubleHistory:
                 told[other] = "slight"
         return told
 
-    def after_run(self, signs: Sequence[str], given: Mapping[str, int], at: datetime) -> None:
+    def after_run(self, signs: Sequence[str], given: Mapping[str, Any], at: datetime) -> None:
         """A run that showed a sign may become a trouble, asked about till it is mended; and so
         may what is seen at the set-up or on the face of one that showed none.
         """

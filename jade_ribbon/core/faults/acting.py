@@ -57,18 +57,22 @@ class Now:
 
 
 def _looked_at(diagnosis: Diagnosis, cause: str) -> bool:
-    """Whether a check made at rest has spoken of a cause."""
+    """Whether somebody has looked, the saw isolated, where a cause would show."""
     known, place = diagnosis.knowledge, diagnosis.knowledge.place[cause]
     return any(
-        piece.kind == "answer"
-        and not known.check_of[piece.key].runs
-        and place in known.check_of[piece.key].speaks
+        piece.kind == "answer" and _a_look(piece.key) and place in known.check_of[piece.key].speaks
         for piece in diagnosis.pieces
     )
 
 
+def _a_look(check: str) -> bool:
+    """Made isolated and at rest: a look at the thing itself, not a question or a run."""
+    row = checks()[check]
+    return row.isolate and not row.runs
+
+
 def to_look_at(diagnosis: Diagnosis) -> tuple[str, ...]:
-    """Dangerous causes likelier than 3 % that no check at rest has spoken of, likeliest first."""
+    """Dangerous causes likelier than 3 % that nobody has looked at yet, likeliest first."""
     found = [
         (diagnosis.chance(cause), cause)
         for cause in LOOK_FIRST
@@ -80,12 +84,12 @@ def to_look_at(diagnosis: Diagnosis) -> tuple[str, ...]:
 
 
 def _at_rest(diagnosis: Diagnosis, offers: tuple[Offer, ...], cause: str) -> Offer | None:
-    """The best check that does not run the saw, of those that speak of a cause if there are."""
+    """The best look that speaks of a cause; without one, the best check that runs nothing."""
     known = diagnosis.knowledge
     still = [o for o in offers if not known.check_of[o.check].runs]
     place = known.place[cause]
-    speaking = [o for o in still if place in known.check_of[o.check].speaks]
-    return next(iter(speaking or still), None)
+    looks = [o for o in still if _a_look(o.check) and place in known.check_of[o.check].speaks]
+    return next(iter(looks or still), None)
 
 
 def _cheaper(best: Offer, near: list[Offer], wheels_first: bool) -> tuple[Offer, tuple[str, ...]]:
@@ -116,7 +120,7 @@ def check_now(diagnosis: Diagnosis, offers: tuple[Offer, ...], *, wheels_first: 
     best, why = _cheaper(best, near, wheels_first)
     if watched and diagnosis.knowledge.check_of[best.check].runs:
         name = causes()[watched[0]].name.lower()
-        chance = percent(diagnosis.chance(watched[0]), 1)
+        chance = percent(diagnosis.chance(watched[0]))
         why = (f"Before the saw runs again: {name} stands at {chance}.",)
         return Now(_at_rest(diagnosis, offers, watched[0]), why, watched)
     if not why:

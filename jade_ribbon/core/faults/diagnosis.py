@@ -71,7 +71,7 @@ class Diagnosis:
     @cached_property
     def chances(self) -> Floats:
         """Chance of each cause: the sum over the sets that hold it."""
-        return marginals(self.weights, self.knowledge.members)
+        return marginals(self.weights, self.knowledge.columns)
 
     @property
     def none_listed(self) -> float:
@@ -137,11 +137,11 @@ def binary_entropy(chances: Floats) -> Floats:
     return np.where((m > 0.0) & (m < 1.0), found, 0.0)
 
 
-def marginals(weights: Floats, members: Indexes) -> Floats:
+def marginals(weights: Floats, columns: tuple[Indexes, ...]) -> Floats:
     """Sum of the weights of the sets that hold each cause (empty places fall to one more)."""
-    causes = int(members[0, 0])
+    causes = int(columns[0][0])
     total = np.zeros(causes + 1)
-    for column in members.T:
+    for column in columns:
         total += np.bincount(column, weights, causes + 1)
     return total[:causes]
 
@@ -158,11 +158,11 @@ def evidence_odds(row: RecordEvidence, value: float) -> float:
 
 def _of_reading(known: Knowledge, reading: str, value: float) -> Piece:
     """One reading, which may speak of several causes."""
-    odds = np.ones(len(known.causes) + 1)
+    odds = np.ones(len(known.causes))
     for row in known.evidence:
         if row.reads == reading:
             odds[known.place[row.cause]] *= evidence_odds(row, value)
-    return Piece("record", reading, value, odds[known.members].prod(axis=1))
+    return Piece("record", reading, value, known.products(odds))
 
 
 def _of_sign(known: Knowledge, sign: str, degree: float) -> Piece:
@@ -172,8 +172,9 @@ def _of_sign(known: Knowledge, sign: str, degree: float) -> Piece:
 
 def _of_remedy(known: Knowledge, cause: str) -> Piece:
     """A remedy that did not help speaks against its cause."""
-    held = (known.members == known.place[cause]).any(axis=1)
-    return Piece("remedy", cause, STILL_THERE, np.where(held, STILL_THERE, 1.0))
+    odds = np.ones(len(known.causes))
+    odds[known.place[cause]] = STILL_THERE
+    return Piece("remedy", cause, STILL_THERE, known.products(odds))
 
 
 def _of_answer(known: Knowledge, check: str, outcome: str) -> Piece:

@@ -38,6 +38,12 @@ def sets_of(causes: int) -> Indexes:
 
 
 @lru_cache
+def columns_of(causes: int) -> tuple[Indexes, ...]:
+    """First, second and third members of all sets, each in one piece of memory."""
+    return tuple(np.ascontiguousarray(column) for column in sets_of(causes).T)
+
+
+@lru_cache
 def triples_of(causes: int) -> Indexes:
     """Which set each triple of different causes is, in any order, (causes, causes, causes).
 
@@ -156,15 +162,24 @@ class Knowledge:
     @cached_property
     def prior_weights(self) -> Floats:
         """Product of the prior odds of a set's causes; 1 of the empty set."""
-        odds = np.append(self.priors / (1.0 - self.priors), 1.0)
-        weights: Floats = odds[self.members].prod(axis=1)
-        return weights
+        return self.products(self.priors / (1.0 - self.priors))
+
+    def products(self, of_causes: Floats) -> Floats:
+        """Product over a set's causes of a figure of each; 1 of the empty set."""
+        a, b, c = (np.append(of_causes, 1.0)[column] for column in self.columns)
+        products: Floats = a * b * c
+        return products
+
+    @property
+    def columns(self) -> tuple[Indexes, ...]:
+        """First, second and third members of all sets."""
+        return columns_of(len(self.causes))
 
     @cached_property
     def showing(self) -> Floats:
         """Chance of each sign in each set, (signs, N): 1 - (1 - leak) prod (1 - chance)."""
         hidden = 1.0 - self.shows
-        a, b, c = self.members.T
+        a, b, c = self.columns
         showing = 1.0 - (1.0 - self.leaks) * hidden[a] * hidden[b] * hidden[c]
         return np.ascontiguousarray(showing.T)
 

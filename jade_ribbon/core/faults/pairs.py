@@ -15,6 +15,10 @@ TELLS_APART = 0.25
 """A check is on a card where one of its answers says a quarter more, or less, of a cause."""
 
 
+SPEAKS = 1.5
+"""And so much likelier of that cause than of nobody: what is only left over does not count."""
+
+
 @dataclass(frozen=True)
 class CardCause:
     """A cause of a card: how likely by the sign alone, and what is done about it."""
@@ -63,13 +67,16 @@ def _card(known: Knowledge, sign: str) -> Card:
     shown = []
     for offer in offers(found):
         answers = []
+        check = known.check_of[offer.check]
         row = checks()[offer.check]
-        for (_, _), words, after in zip(
+        for (outcome, _), words, after in zip(
             offer.outcomes, row.outcome_words, offer.after, strict=True
         ):
             rises = {k: float(after[i] - found.chances[i]) for k, i in zip(named, top, strict=True)}
             best = max(rises, key=lambda k: rises[k])
-            points = rises[best] > TELLS_APART * found.chance(best)
+            given = check.chances[:, check.outcomes.index(outcome)]
+            says = float(given[known.place[best]]) >= SPEAKS * float(given[-1])
+            points = says and rises[best] > TELLS_APART * found.chance(best)
             answers.append(
                 CardAnswer(
                     words,

@@ -81,15 +81,15 @@ NEIGHBOURS: dict[str, str] = {
     "step": "fine_marks",
     "twists": "wont_turn",
     "wont_turn": "twists",
-    "pinches": "packed",
+    "pinches": "wont_turn",
     "dust": "packed",
     "packed": "dust",
     "sparks": "smoke",
     "chatter": "vibration",
     "thrust_turns": "back_worn",
     "back_worn": "thrust_turns",
-    "gauge_disagrees": "flutter",
-    "dulls_soon": "back_worn",
+    "gauge_disagrees": "slip",
+    "dulls_soon": "no_bite",
     "one_face_rough": "fuzz",
 }
 """What each is taken for, by what its text tells it from."""

@@ -18,6 +18,7 @@ from jade_ribbon.store.models import (
     BandEventRow,
     DriftRow,
     RunRow,
+    SawRow,
     SetupRow,
     SetupStepRow,
     StockRow,
@@ -150,10 +151,22 @@ def _feed(session: Session, scene: Scene) -> Iterator[Reading]:
         yield Reading("gullet_fill", run.feed_m_min / gullet, when, run.at)
 
 
+def _ran_slack(session: Session, saw: SawRow) -> bool:
+    """Whether a run is on record since the saw was slackened; at rest it may well be slack."""
+    if saw.tension_since is None:
+        return False
+    run = session.scalars(
+        select(RunRow.id).where(
+            RunRow.saw_id == saw.id, RunRow.at > saw.tension_since, RunRow.deleted_at.is_(None)
+        )
+    ).first()
+    return run is not None
+
+
 def _tension(session: Session, scene: Scene) -> Iterator[Reading]:
     """Tension as last measured with this band, if it is the one that is on."""
     saw, band = scene.saw, scene.band
-    if saw.tension_state in ("on", "slack"):
+    if saw.tension_state == "on" or (saw.tension_state == "slack" and _ran_slack(session, saw)):
         slack = float(saw.tension_state == "slack")
         yield Reading("tension_released", slack, saw.name, saw.tension_since)
     step = _steps(session, scene, "tension")

@@ -353,3 +353,12 @@ def test_a_stop_is_acknowledged_by_name_and_written_down(shop: FlaskClient) -> N
     assert after["acknowledged"] == {"sparks": "Ada"}
     assert after["path"][-1]["words"] == "Stop acknowledged: Sparks fly."
     assert [s["key"] for s in after["stops"]][:1] == ["sparks"], "it still stands"
+
+
+def test_a_saw_slackened_after_its_work_did_not_run_slack(shop: FlaskClient) -> None:
+    shop.post("/api/runs", json=RUN)
+    shop.post("/api/saws/1/tension", json={"state": "slack"})
+    assert "tension_released" not in {r["reads"] for r in tell(shop)["readings"]}
+    shop.post("/api/runs", json={**RUN, "client_key": "run-on-a-slack-saw"})
+    released = next(r for r in tell(shop)["readings"] if r["reads"] == "tension_released")
+    assert released["cause"] == "Tension too low" and released["times"] > 1

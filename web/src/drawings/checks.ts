@@ -128,5 +128,5 @@ export function checkMarks(key: string): readonly Mark[] {
     ];
   }
   const rings = AT[key].map((p) => ring(...(PLACES[p] as Place))).join("");
-  return [...SAW, ...(DONE[key] ?? []), { as: "stop", d: rings }];
+  return [...SAW, ...(DONE[key] ?? []), { as: "mark", d: rings }];
 }

@@ -14,6 +14,7 @@ export type As =
   | "burn"
   | "move"
   | "stop"
+  | "mark"
   | "paper";
 
 export interface Mark {

@@ -229,7 +229,7 @@ export const SIGNS: Readonly<Record<string, Draw>> = {
   hard_push: () =>
     atTheBand([
       {
-        as: "stop",
+        as: "mark",
         d:
           arrow([2, 48], [30, 48], 10) +
           arrow([2, 54], [30, 54], 10) +
@@ -243,7 +243,7 @@ export const SIGNS: Readonly<Record<string, Draw>> = {
     { as: "ink", d: band(70, 6, 76, { dull: 2.6 }) },
     { as: "ink", d: line([68, 34], [68, 66]) },
     { as: "move", d: arrow([28, 50], [50, 50]) },
-    { as: "stop", d: line([92, 40], [104, 52]) + line([104, 40], [92, 52]) },
+    { as: "mark", d: line([92, 40], [104, 52]) + line([104, 40], [92, 52]) },
   ],
   wont_turn: () =>
     fromAbove(
@@ -288,12 +288,12 @@ export const SIGNS: Readonly<Record<string, Draw>> = {
     { as: "steel", d: ring(40, 44, 27) },
     { as: "ink", d: ring(40, 44, 31) + ring(40, 44, 27) },
     { as: "move", d: turn(40, 44, 18, 160, 20) },
-    { as: "stop", d: arrow([92, 20], [92, 34], 5) },
+    { as: "mark", d: arrow([92, 20], [92, 34], 5) },
     { as: "dash", d: line([92, 34], [92, 66]) },
   ],
   tick: () => [
     ...loop,
-    { as: "stop", d: box(44, 36, 6, 8) },
+    { as: "mark", d: box(44, 36, 6, 8) },
     {
       as: "ink",
       d: line(
@@ -354,8 +354,8 @@ export const SIGNS: Readonly<Record<string, Draw>> = {
   squeal: () => [
     ...between([line([60, 2], [60, 78])]),
     {
-      as: "stop",
-      d: line(...along(88, 116, (x) => 40 - 12 * (Math.floor(x * 1.4) % 2 ? 1 : -1), 48)),
+      as: "mark",
+      d: line(...[0, 1, 2, 3, 4, 5, 6, 7].map((i) => [90 + 3.4 * i, i % 2 ? 22 : 58] as const)),
     },
   ],
   hum: () => [
@@ -426,7 +426,7 @@ export const SIGNS: Readonly<Record<string, Draw>> = {
       ),
     },
     {
-      as: "stop",
+      as: "mark",
       d: line(
         [66, 20],
         ...down(22, 58, (y) => 66 - 5 * Math.sin((Math.PI * (y - 22)) / 36)),

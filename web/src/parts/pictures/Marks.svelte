@@ -81,6 +81,10 @@
     stroke: var(--jade);
     stroke-width: 1.8;
   }
+  .mark {
+    stroke: var(--brass);
+    stroke-width: 2.4;
+  }
   .stop {
     stroke: var(--vermilion);
     stroke-width: 2;

@@ -15,6 +15,14 @@
   const { page, face, before }: Props = $props();
   const gradeName = (grade: number) =>
     shop.reference?.roughness.find((r) => r.grade === grade)?.name ?? "";
+  const PARTS = ["taper", "lean", "barrel", "waves"];
+  /** Signs that this face shows: parts surely over the tolerance, and ridges. */
+  const wrong = $derived([
+    ...(face?.face.parts ?? [])
+      .filter((p) => p.verdict === "over" && PARTS.includes(p.key))
+      .map((p) => p.key),
+    ...(face?.ridges ? ["fine_marks"] : []),
+  ]);
   const whole = (share: number) => `${Math.round(100 * share)} %`;
 </script>
 
@@ -59,6 +67,9 @@
     </p>
   {/if}
   <Parts {face} {before} />
+  {#if wrong.length > 0}
+    <p><a class="find" href="#/faults?from=inspect&signs={wrong.join(',')}">Find the cause</a></p>
+  {/if}
   <p class="soft">
     {face.band_label} on {face.saw_name} at
     <span class="mono">{shop.say(face.feed_m_min, "feed")}</span>{#if face.feed_force_N !== null},
@@ -106,6 +117,12 @@
 {/if}
 
 <style>
+  .find {
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--touch);
+    font-weight: 650;
+  }
   .judged {
     padding: var(--s2) var(--s4);
     border-left: var(--s2) solid var(--ink-soft);

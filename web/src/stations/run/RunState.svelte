@@ -5,6 +5,7 @@
   import { ticket } from "../../lib/ticket.svelte";
   import { day } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
+  import Beforehand from "../../parts/Beforehand.svelte";
 
   interface Props {
     card: RunCard;
@@ -29,6 +30,7 @@
   );
 </script>
 
+<Beforehand job_id={card.job_id} since={card} asks />
 {#if !card.open}
   <p class="unready" role="status">
     <strong>Not ready to run.</strong>

@@ -16,6 +16,8 @@
   const known = $derived(shop.reference?.signs ?? []);
   const stop = $derived(known.find((s) => s.stop && symptoms.includes(s.key))?.stop);
   const tapped = $derived(effects.filter((e) => symptoms.includes(e.sign)));
+  /** Gum is a cause by itself: it is cleaned, not asked about. */
+  const wrong = $derived(symptoms.filter((s) => s !== "gummed"));
   const name = (key: string) => known.find((s) => s.key === key)?.name ?? key;
 
   function toggle(symptom: Symptoms[number]): void {
@@ -37,6 +39,9 @@
     {/each}
   </div>
 </fieldset>
+{#if wrong.length > 0}
+  <p><a class="find" href="#/faults?from=run&signs={wrong.join(',')}">Find the cause</a></p>
+{/if}
 {#if stop}
   <p class="stop" role="alert"><strong>Stop.</strong> {stop}</p>
 {/if}
@@ -73,6 +78,12 @@
   button[aria-pressed="true"] {
     background: var(--ink);
     color: var(--ground);
+    font-weight: 650;
+  }
+  .find {
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--touch);
     font-weight: 650;
   }
   .stop {

@@ -7,6 +7,7 @@
   import { ticket } from "../../lib/ticket.svelte";
   import { day } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
+  import Beforehand from "../../parts/Beforehand.svelte";
   import Cautions from "../../parts/Cautions.svelte";
   import StepCard from "./StepCard.svelte";
   import StepRail from "./StepRail.svelte";
@@ -61,6 +62,7 @@
       {#if setup.last}· {setup.band_label} last set up on it {day(setup.last.at)}{/if}
     </p>
   </header>
+  <Beforehand job_id={setup.job_id} since={setup.id} />
   <Stops
     cautions={setup.cautions}
     open={setup.open_stops}

@@ -71,7 +71,11 @@
     {/if}
     <p class="do">{shop.words(step.do)}</p>
     <p><span class="soft">Check</span> {shop.words(step.check)}</p>
-    <p><span class="soft">Goes wrong</span> {shop.words(step.wrong)}</p>
+    <p>
+      <span class="soft">Goes wrong</span>
+      {shop.words(step.wrong)}
+      <a class="fault no-print" href="#/faults?from=setup">It will not come right</a>
+    </p>
   </div>
   <div class="drawing">
     <StepDrawing {setup} step={step.key} means={card.means} drift={card.draft("drift").left} />
@@ -171,6 +175,11 @@
 {/if}
 
 <style>
+  .fault {
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--touch);
+  }
   article {
     display: grid;
     grid-template-columns: minmax(0, 1fr) minmax(18rem, 1fr);
