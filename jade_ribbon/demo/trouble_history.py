@@ -44,7 +44,7 @@ LEAST_CHANCE = 0.02
 DULL_FROM, GUMMED_FROM = 0.4, 0.15
 OF_THE_BAND: Mapping[str, tuple[str, str]] = {
     "gummed_edge": ("cleaned", "soaked and brushed after a trouble"),
-    "weld_proud": ("mended", "weld dressed flush by hand"),
+    "weld_proud": ("mended", "weld_stepped"),
 }
 """What mending a band leaves in its history."""
 NOT_HERE = ("crack", "fatigue", "tooth_missing", "band_twist", "nail_hit", "set_uneven")
@@ -66,13 +66,21 @@ class TroubleHistory:
             return dullness > DULL_FROM
         return cause != "gummed_edge" or (band is not None and band.fouling > GUMMED_FROM)
 
+    def _shows(self, cause: str, row: TroubleRow) -> bool:
+        """Whether a cause shows any sign of a trouble."""
+        known = listed()
+        of = known.shows[known.place[cause]]
+        return any(of[known.sign_place[sign]] > 0.0 for sign in row.symptoms)
+
     def _truth(self, found: Diagnosis, row: TroubleRow) -> str | None:
         band = self.session.get(BandRow, row.band_id) if row.band_id else None
         dull = float(row.reads.get("dullness", {"value": 0.0})["value"])
         likely = [
             (cause, found.chance(cause))
             for cause in found.knowledge.causes
-            if found.chance(cause) > LEAST_CHANCE and self._could_be(cause, band, dull)
+            if found.chance(cause) > LEAST_CHANCE
+            and self._shows(cause, row)
+            and self._could_be(cause, band, dull)
         ]
         if not likely:
             return None

@@ -30,6 +30,14 @@ PAGES = (
     "money",
     "money/all-round",
     "rack/{worn}",
+    "faults",
+    "faults/{asking}",
+    "faults/{closed}",
+    "faults/book",
+    "faults/signs",
+    "faults/ear",
+    "faults/cards",
+    "faults/kit",
     "stock",
     "cutlist",
     "joinery",
@@ -86,7 +94,11 @@ MEASURED = """() => {
 def paths(page: Page, address: str) -> list[str]:
     bands = page.request.get(f"{address}/api/bands").json()
     worn = max(bands, key=lambda b: b["runs"])["id"]
-    return [path.format(worn=worn) for path in PAGES]
+    troubles = page.request.get(f"{address}/api/faults").json()["troubles"]
+    asking, closed = (
+        next(t["id"] for t in troubles if t["state"] == s) for s in ("open", "closed")
+    )
+    return [path.format(worn=worn, asking=asking, closed=closed) for path in PAGES]
 
 
 QUIET = """async () => {

@@ -196,6 +196,41 @@ def _minutes(value: float) -> str:
     return "under a minute" if value < 1.0 else f"{figure(value, 1 if value < 10 else 2)} min"
 
 
+COMPLAINT = (
+    "when_began",
+    "steady_cut",
+    "other_stock",
+    "half_height",
+    "two_feeds",
+    "shift_speed",
+    "flip_fence",
+    "clean_wax",
+    "swap_band",
+)
+"""Checks that speak of the complaint itself: asked of one sign at a time."""
+RUN_CAUTIONS = ("doors_guard", "hands", "before_start")
+"""Cautions of a run card that a check which runs the saw carries."""
+
+
+def asked_of(diagnosis: Diagnosis, check: str) -> str:
+    """The one sign that a check of the complaint is answered for; '' where it matters not."""
+    told = [s for s, d in diagnosis.told.symptoms.items() if d >= HALF]
+    if check not in COMPLAINT or len(told) < 2:
+        return ""
+    return sign_texts()[told[0]].name
+
+
+def clears(diagnosis: Diagnosis, cause: str) -> tuple[str, ...]:
+    """Names of the signs told that a cause shows, and so should go with it."""
+    known = diagnosis.knowledge
+    shows = known.shows[known.place[cause]]
+    return tuple(
+        sign_texts()[sign].name
+        for sign, degree in diagnosis.told.symptoms.items()
+        if degree >= HALF and shows[known.sign_place[sign]] > 0.0
+    )
+
+
 @dataclass(frozen=True)
 class Stop:
     """What takes over the screen: why, and what is done before anything else."""

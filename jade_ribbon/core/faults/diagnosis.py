@@ -7,9 +7,15 @@ from functools import cached_property
 from typing import Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
-from jade_ribbon.core.faults.knowledge import Floats, Indexes, Knowledge, known_key, listed
+from jade_ribbon.core.faults.knowledge import (
+    Floats,
+    Indexes,
+    Knowledge,
+    holding,
+    known_key,
+    listed,
+)
 from jade_ribbon.core.faults.readings import RANGES
 from jade_ribbon.core.quantities.errors import Fault, InputError, refuse
 from jade_ribbon.reference.faults import RecordEvidence
@@ -107,22 +113,28 @@ class Diagnosis:
 
     def moved(self, cause: str) -> tuple[tuple[Piece, float], ...]:
         """What each piece did to the log of a cause's odds, by leaving it out."""
-        place, members = self.knowledge.place[cause], self.knowledge.members
-        held = (members == place).any(axis=1)
-        now = _log_odds(self.weights, held)
+        held = holding(len(self.knowledge.causes))[self.knowledge.place[cause]]
+        now = _log_odds(float(self.weights[held].sum()), float(self.weights.sum()))
+        return tuple(
+            (piece, now - _log_odds(float(without[held].sum()), total))
+            for piece, (without, total) in zip(self.pieces, self._without, strict=True)
+        )
+
+    @cached_property
+    def _without(self) -> list[tuple[Floats, float]]:
+        """Weights with each piece left out, and their sum."""
         found = []
         for piece in self.pieces:
             with np.errstate(divide="ignore", invalid="ignore"):
-                without = np.where(piece.factor > 0, self.weights / piece.factor, 0.0)
-            found.append((piece, now - _log_odds(without, held)))
-        return tuple(found)
+                without = self.weights / piece.factor
+            without[piece.factor == 0.0] = 0.0
+            found.append((without, float(without.sum())))
+        return found
 
 
-def _log_odds(weights: Floats, held: NDArray[np.bool_]) -> float:
-    inside = float(weights[held].sum())
-    outside = float(weights.sum()) - inside
+def _log_odds(inside: float, total: float) -> float:
     least = 1e-300
-    return math.log(max(inside, least)) - math.log(max(outside, least))
+    return math.log(max(inside, least)) - math.log(max(total - inside, least))
 
 
 def binary_entropy(chances: Floats) -> Floats:

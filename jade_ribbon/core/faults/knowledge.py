@@ -44,6 +44,13 @@ def columns_of(causes: int) -> tuple[Indexes, ...]:
 
 
 @lru_cache
+def holding(causes: int) -> tuple[Indexes, ...]:
+    """Numbers of the sets that hold each cause."""
+    sets = sets_of(causes)
+    return tuple(np.flatnonzero((sets == place).any(axis=1)) for place in range(causes))
+
+
+@lru_cache
 def triples_of(causes: int) -> Indexes:
     """Which set each triple of different causes is, in any order, (causes, causes, causes).
 

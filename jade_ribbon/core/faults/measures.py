@@ -264,6 +264,35 @@ def walk_round(given: Figures, at: AtTheSaw) -> Measured:
     return Measured(CANNOT, sentence(words, " Now the frame and the extraction's port."))
 
 
+SQUARE_MM, SQUARE_READ_MM = 0.3, 0.1
+
+
+def square_table(given: Figures, at: AtTheSaw) -> Measured:
+    """Light under a square at the band and at a fresh cut, over the length of its blade."""
+    band, cut = given["band_mm"], given["cut_mm"]
+    words = sentence("At the band ", quantity(band, "thin"), ", at the cut ", quantity(cut, "thin"))
+    words = words + "."
+    if min(abs(band - SQUARE_MM), abs(cut - SQUARE_MM)) <= SQUARE_READ_MM:
+        return _unsure(words)
+    if band > SQUARE_MM:
+        return Measured("both_open" if cut > SQUARE_MM else CANNOT, words)
+    return Measured("cut_open" if cut > SQUARE_MM else "both_true", words)
+
+
+SCALE_ZERO, SCALE_BACK = 0.05, 0.05
+"""Of the mark: a scale that is further off nothing, or comes back elsewhere, is off."""
+
+
+def scale_zero(given: Figures, at: AtTheSaw) -> Measured:
+    """The scale slack, at the gauge's mark, and at the same again after slackening."""
+    mark, again = given["mark"], given["again"]
+    off = max(given["slack"] / mark, abs(again / mark - 1.0))
+    words: Said = f"Off by {percent(off, 2)} of its mark."
+    if abs(off - SCALE_BACK) <= SCALE_BACK / 5.0:
+        return _unsure(words)
+    return Measured("off" if off > SCALE_ZERO else "fine", words)
+
+
 def _length(key: str, label: str, high: float, kind: Kind = "thin") -> FigureAsked:
     return FigureAsked(key, label, kind, 0.0, high)
 
@@ -318,6 +347,21 @@ MEASURES: Mapping[str, tuple[Rule, tuple[FigureAsked, ...]]] = {
             FigureAsked("teeth", "Teeth counted", "plain", 2.0, 400.0),
             FigureAsked("over_mm", "over", "length", 5.0, 3000.0),
             FigureAsked("height_mm", "Height in the cut", "length", 0.5, 3000.0),
+        ),
+    ),
+    "square_table": (
+        square_table,
+        (
+            _length("band_mm", "Light at the band", 50.0),
+            _length("cut_mm", "Light at a fresh cut", 50.0),
+        ),
+    ),
+    "scale_zero": (
+        scale_zero,
+        (
+            FigureAsked("slack", "Scale when slack", "plain", 0.0, 1e6),
+            FigureAsked("mark", "at the gauge’s mark", "plain", 0.01, 1e6),
+            FigureAsked("again", "at that mark again", "plain", 0.0, 1e6),
         ),
     ),
     "walk_round": (walk_round, (_length("clear_mm", "Guard above the work", 2000.0, "length"),)),

@@ -9,15 +9,18 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.faults.acting import (
+    RUN_CAUTIONS,
     Acting,
     Now,
     Stop,
     acting,
+    asked_of,
     check_now,
+    clears,
     known_already,
     stops,
 )
-from jade_ribbon.core.faults.diagnosis import COULD_NOT_TELL, Diagnosis
+from jade_ribbon.core.faults.diagnosis import COULD_NOT_TELL, Diagnosis, evidence_odds
 from jade_ribbon.core.faults.measures import MEASURES, FigureAsked
 from jade_ribbon.core.faults.next_check import Offer, offers
 from jade_ribbon.core.faults.telling import (
@@ -29,6 +32,7 @@ from jade_ribbon.core.faults.telling import (
 )
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.reference.faults import Harm, Where, causes, checks, sign_texts
+from jade_ribbon.reference.tables import caution_texts
 from jade_ribbon.services.faults.inputs import SKIP
 from jade_ribbon.services.faults.told import (
     ANSWER,
@@ -108,6 +112,9 @@ class CheckNow:
     outcomes: list[OutcomeChoice]
     figures: list[FigureAsked]
     why: list[str]
+    asked_of: str
+    """The one sign it is answered for, where several are told."""
+    cautions: list[str]
 
 
 @dataclass(frozen=True)
@@ -177,6 +184,8 @@ class TroubleAnswer:
     others: list[OtherCause]
     none_listed: float
     acting: Acting
+    clears: list[str]
+    """Signs told that should go with the likeliest cause."""
     check: CheckNow | None
     other_checks: list[OtherCheck]
     withheld: bool
@@ -230,7 +239,7 @@ def _cause_now(found: Diagnosis, before: Diagnosis, place: int, found_here: int)
     )
 
 
-def _check_now(now: Now) -> CheckNow | None:
+def _check_now(found: Diagnosis, now: Now) -> CheckNow | None:
     if now.offer is None:
         return None
     row, chances = checks()[now.offer.check], dict(now.offer.outcomes)
@@ -249,6 +258,8 @@ def _check_now(now: Now) -> CheckNow | None:
         ],
         figures=list(asked[1]) if asked else [],
         why=list(now.why),
+        asked_of=asked_of(found, row.key),
+        cautions=[caution_texts()[k].text for k in RUN_CAUTIONS] if row.runs else [],
     )
 
 
@@ -256,19 +267,18 @@ def _readings(row: TroubleRow, found: Diagnosis) -> list[ReadingNow]:
     lines = []
     for reads, kept in row.reads.items():
         rows = [e for e in found.knowledge.evidence if e.reads == reads]
-        moved = {
-            e.cause: next((m for p, m in found.moved(e.cause) if p.key == reads), 0.0) for e in rows
-        }
-        cause = max(moved, key=lambda c: abs(moved[c]))
+        value = float(kept["value"])
+        odds = {e.cause: evidence_odds(e, value) for e in rows}
+        cause = max(odds, key=lambda c: abs(math.log(odds[c])))
         lines.append(
             ReadingNow(
                 reads,
-                reading_words(reads, float(kept["value"]), cause),
+                reading_words(reads, value, cause),
                 kept["source"],
                 kept["at"],
                 reads in row.aside,
                 causes()[cause].name,
-                math.exp(moved[cause]),
+                odds[cause],
             )
         )
     return sorted(lines, key=lambda r: (r.aside, -abs(r.times - 1.0)))
@@ -394,7 +404,8 @@ def trouble_answer(
         ],
         none_listed=found.none_listed,
         acting=acting(found, now),
-        check=_check_now(now),
+        clears=list(clears(found, found.first)),
+        check=_check_now(found, now),
         other_checks=_others(found, may, now, instruments_of(session), row),
         withheld=found.running_withheld,
         readings=_readings(row, found),

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.faults.diagnosis import SLIGHT, Diagnosis, Told, infer
@@ -62,6 +62,8 @@ def told_of(row: TroubleRow, path: list[Step]) -> Told:
     )
 
 
+LEARNED = "learned of troubles"
+"""Where a session keeps it, with what it was learned of."""
 Closed = tuple[tuple[tuple[str, ...], tuple[tuple[str, float], ...]], ...]
 
 
@@ -73,20 +75,30 @@ def _learned(closed: Closed) -> Learned:
 
 def learned(session: Session) -> Learned:
     """What this shop's closed troubles teach: those that were found, and went."""
-    rows = session.scalars(
-        select(TroubleRow)
-        .where(TroubleRow.state == "closed", TroubleRow.deleted_at.is_(None))
-        .order_by(TroubleRow.id)
+    closed = (TroubleRow.state == "closed", TroubleRow.deleted_at.is_(None))
+    so_far = tuple(
+        session.execute(
+            select(func.count(), func.max(TroubleRow.closed_at), func.max(TroubleRow.version))
+            .select_from(TroubleRow)
+            .where(*closed)
+        ).one()
     )
-    closed = tuple(
-        (
-            tuple(row.causes),
-            tuple(sorted((k, DEGREES[d]) for k, d in symptoms_of(row, row.path).items())),
+    kept: tuple[Any, Learned] | None = session.info.get(LEARNED)
+    if kept is not None and kept[0] == so_far:
+        return kept[1]
+    rows = session.scalars(select(TroubleRow).where(*closed).order_by(TroubleRow.id))
+    found = _learned(
+        tuple(
+            (
+                tuple(row.causes),
+                tuple(sorted((k, DEGREES[d]) for k, d in symptoms_of(row, row.path).items())),
+            )
+            for row in rows
+            if row.causes
         )
-        for row in rows
-        if row.causes
     )
-    return _learned(closed)
+    session.info[LEARNED] = (so_far, found)
+    return found
 
 
 def diagnosis_of(session: Session, row: TroubleRow, path: list[Step] | None = None) -> Diagnosis:

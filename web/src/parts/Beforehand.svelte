@@ -50,7 +50,7 @@
   {#if found.line}<p class="soft">{found.line} <a href="#/faults/book">Trouble book</a></p>{/if}
   {#each found.open as t (t.id)}
     <p class="open">
-      Not closed: <a href="#/faults/{t.id}">{t.signs.join(", ")}</a>, {day(t.at)}
+      <span>Not closed: <a href="#/faults/{t.id}">{t.signs.join(", ")}</a>, {day(t.at)}</span>
     </p>
   {/each}
   {#if asks}

@@ -3,7 +3,8 @@
 
   import type { CauseNow } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { fixed, percent } from "../../lib/units";
+  import { chance } from "./known.svelte";
+  import { fixed } from "../../lib/units";
 
   interface Props {
     causes: readonly CauseNow[];
@@ -39,7 +40,7 @@
           <line class="was" x1={x(cause.before)} x2={x(cause.before)} y1="0" y2="16" />
         </svg>
         <span class="mono share"
-          >{percent(cause.chance)}<span class="unseen">, was {percent(cause.before)}</span></span
+          >{chance(cause.chance)}<span class="unseen">, was {chance(cause.before)}</span></span
         >
       </button>
       {#if shownKey === cause.key}
@@ -74,7 +75,7 @@
   {/each}
 </ol>
 <p class="soft">
-  None of the listed: {percent(none)}. A short mark shows where each stood before the last answer.
+  None of the listed: {chance(none)}. A short mark shows where each stood before the last answer.
   The table’s chances are a mechanic’s judgement, good to a factor of 1.5.
 </p>
 

@@ -1,29 +1,40 @@
 <script lang="ts">
   import { scaleLinear } from "d3-scale";
 
-  import { askPatiently, client, wordsOf } from "../../api/client";
-  import type { Book } from "../../api/schema";
+  import { router } from "svelte-spa-router";
+
+  import { ask, askPatiently, client, wordsOf } from "../../api/client";
+  import type { BandAnswer, Book } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { day, fixed, type Said } from "../../lib/units";
   import Wide from "../../parts/Wide.svelte";
   import FaultPages from "./FaultPages.svelte";
 
-  let saw_id = $state<number | null>(null);
+  const asked = new URLSearchParams(router.querystring ?? "");
+  let saw_id = $state<number | null>(Number(asked.get("saw")) || null);
+  let band_id = $state<number | null>(Number(asked.get("band")) || null);
+  let bands = $state.raw<BandAnswer[]>([]);
   let book = $state.raw<Book | null>(null);
   let fault = $state<Said>("");
   let by = $state<"minutes" | "money" | "times">("minutes");
 
-  async function load(of: number | null): Promise<void> {
+  async function load(saw: number | null, band: number | null): Promise<void> {
     try {
-      const query = of === null ? {} : { saw_id: of };
+      const query = {
+        ...(saw === null ? {} : { saw_id: saw }),
+        ...(band === null ? {} : { band_id: band }),
+      };
       book = await askPatiently(() => client.GET("/api/faults", { params: { query } }));
       fault = "";
     } catch (problem) {
       fault = wordsOf(problem);
     }
   }
-  // The saw chosen names the book, which is asked for.
-  $effect(() => void load(saw_id));
+  // The saw and band chosen name the book, which is asked for.
+  $effect(() => void load(saw_id, band_id));
+  ask(client.GET("/api/bands"))
+    .then((found) => (bands = found))
+    .catch((p: unknown) => (fault = wordsOf(p)));
 
   const causes = $derived([...(book?.causes ?? [])].sort((a, b) => b[by] - a[by]));
   const x = $derived(scaleLinear([0, Math.max(1, ...causes.map((c) => c[by]))], [0, 100]));
@@ -47,6 +58,15 @@
     </select></label
   >
   <label
+    >Band<select
+      value={band_id ?? ""}
+      onchange={(e) => (band_id = Number(e.currentTarget.value) || null)}
+    >
+      <option value="">all</option>
+      {#each bands as b (b.id)}<option value={b.id}>{b.label}</option>{/each}
+    </select></label
+  >
+  <label
     >By<select bind:value={by}>
       <option value="minutes">minutes lost</option>
       <option value="money">money</option>
@@ -57,7 +77,7 @@
 {#if fault}<p role="alert">{shop.words(fault)}</p>{/if}
 {#if book && book.troubles.length === 0}
   <p>
-    No trouble is written down{saw_id === null ? "" : " for this saw"}.
+    No trouble is written down{saw_id === null && band_id === null ? "" : " for these"}.
     <a href="#/faults">Tell one</a>.
   </p>
 {:else if book}
@@ -175,14 +195,17 @@
   }
   @media (max-width: 45em) {
     .sums li {
-      grid-template-columns: 1fr auto auto;
+      grid-template-columns: 1fr auto auto auto;
+      gap: 0 var(--s3);
+      padding-top: var(--s2);
     }
+    .sums .name,
     .sums svg {
       grid-column: 1 / -1;
-      grid-row: 2;
     }
-    .sums .soft:empty {
-      display: none;
+    .sums .soft {
+      grid-column: 1;
+      grid-row: 3;
     }
   }
 </style>

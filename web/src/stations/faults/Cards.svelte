@@ -3,10 +3,11 @@
   import type { Card } from "../../api/schema";
   import { HIGH, signMarks, WIDE } from "../../drawings/signs";
   import { shop } from "../../lib/shop.svelte";
-  import { fixed, percent, type Said } from "../../lib/units";
+  import { fixed, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Marks from "../../parts/pictures/Marks.svelte";
   import FaultPages from "./FaultPages.svelte";
+  import { chance } from "./known.svelte";
 
   let cards = $state.raw<Card[]>([]);
   let fault = $state<Said>("");
@@ -36,7 +37,7 @@
         <ol>
           {#each card.causes as c (c.key)}
             <li>
-              <strong>{c.name}</strong> <span class="soft">{percent(c.chance)}, {c.words}</span><br
+              <strong>{c.name}</strong> <span class="soft">{chance(c.chance)}, {c.words}</span><br
               />
               {c.remedy}
             </li>
@@ -52,8 +53,8 @@
           <ul>
             {#each check.answers as a (a.words)}
               <li>
-                {a.words}{#if a.cause}<span>
-                    → <strong>{a.cause}</strong> {percent(a.chance)}</span
+                {a.words}{#if a.cause}<span class="to"
+                    >→ <strong>{a.cause}</strong> {chance(a.chance)}</span
                   >{/if}
               </li>
             {/each}
@@ -69,6 +70,9 @@
 {/each}
 
 <style>
+  .to {
+    margin-left: 0.5em;
+  }
   article {
     padding: var(--s4) 0 var(--s5);
     border-top: var(--rule) solid var(--ink);

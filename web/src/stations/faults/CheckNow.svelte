@@ -23,6 +23,15 @@
   let fault = $state<Said>("");
   const whole = $derived(check.figures.every((f) => (figures[f.key] ?? null) !== null));
 
+  /** When the stopwatch was started. */
+  let begun = $state<number | null>(null);
+
+  function clock(): void {
+    const now = performance.now();
+    if (begun !== null) figures = { ...figures, time_s: Math.round((now - begun) / 100) / 10 };
+    begun = begun === null ? now : null;
+  }
+
   async function measure(): Promise<void> {
     try {
       measured = await ask(
@@ -53,11 +62,17 @@
       >
       {#if check.needs !== "nothing"}<span>with {NEEDS[check.needs] ?? check.needs}</span>{/if}
     </p>
-    <p class="soft">{check.why.join(" ")}</p>
+    <p class="soft">
+      {check.why.join(" ")}{#if check.asked_of}
+        <b>Answer it for “{check.asked_of}” alone.</b>{/if}
+    </p>
   </div>
   <div class="picture"><Marks marks={checkMarks(check.key)} wide={WIDE} high={HIGH} /></div>
 </div>
 
+{#if check.cautions.length > 0}
+  <p class="cautions">{check.cautions.join(" ")}</p>
+{/if}
 {#if check.figures.length > 0}
   <form
     class="tool"
@@ -78,6 +93,11 @@
         }}
       />
     {/each}
+    {#if check.figures.some((f) => f.key === "time_s")}
+      <Action onclick={clock}
+        >{begun === null ? "Start the stopwatch" : "Stop the stopwatch"}</Action
+      >
+    {/if}
     <Action type="submit" disabled={!whole}>Which is it?</Action>
     {#if measured}<p role="status">{shop.words(measured.words)}</p>{/if}
     {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
@@ -110,6 +130,9 @@
     </li>
   {/each}
 </ul>
+{#if check.needs === "scrap" && trouble.job_id !== null}
+  <p><a class="away" href="#/inspect/{trouble.job_id}">Read its face in Inspect</a></p>
+{/if}
 <div class="else">
   <Action disabled={busy} onclick={() => onanswer("could_not_tell")}>Could not tell</Action>
   <Action disabled={busy} onclick={() => onanswer("skip")}>Skip this one</Action>
@@ -142,6 +165,10 @@
   .picture {
     width: 9.5rem;
     flex: none;
+  }
+  .cautions {
+    padding: var(--s2) var(--s3);
+    border-left: var(--s2) solid var(--brass);
   }
   .tool {
     display: flex;
@@ -182,6 +209,11 @@
   em {
     font-size: var(--text-small);
     font-style: normal;
+  }
+  .away {
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--touch);
   }
   .else {
     display: flex;

@@ -2,6 +2,7 @@
   import type { TroubleAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { day, fixed } from "../../lib/units";
+  import { chance } from "./known.svelte";
 
   interface Props {
     trouble: TroubleAnswer;
@@ -48,7 +49,7 @@
   <p class="soft">
     {trouble.others
       .slice(0, 12)
-      .map((o) => `${o.name} ${fixed(o.chance * 100, o.chance < 0.01 ? 1 : 0)} %`)
+      .map((o) => `${o.name} ${chance(o.chance)}`)
       .join(", ")}, and {trouble.others.length - 12} more.
   </p>
   <ul>

@@ -11,13 +11,16 @@
 
   interface Props {
     trouble: TroubleAnswer;
+    /** Begins at closing it: it stopped by itself. */
+    ends?: boolean;
     ondone: (trouble: TroubleAnswer, said: string) => void;
   }
-  const { trouble, ondone }: Props = $props();
+  const { trouble, ends = false, ondone }: Props = $props();
 
   let who = $state(recall("who", ""));
   let minutes = $state<number | null>(null);
-  let closing = $state(false);
+  // svelte-ignore state_referenced_locally
+  let closing = $state(ends);
   let causes = $state<string[]>([]);
   let spoiled = $state<number | null>(null);
   let note = $state("");
@@ -132,6 +135,9 @@
   <section aria-label="Remedy" data-act={trouble.acting.act}>
     <p><strong>{trouble.acting.words}</strong></p>
     <p class="do">{trouble.acting.remedy}</p>
+    {#if trouble.clears.length > 0}
+      <p>Should go with it: {trouble.clears.join(", ").toLowerCase()}.</p>
+    {/if}
     <p class="soft">
       About {fixed(trouble.acting.minutes, 0)} min{#if place}, at <a href={place.href}
           >{place.name}</a
@@ -172,6 +178,7 @@
   }
   label {
     display: grid;
+    gap: var(--s1);
     font-weight: 600;
   }
   .tick {

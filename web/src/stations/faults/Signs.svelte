@@ -85,6 +85,29 @@
 </script>
 
 <FaultPages title="What do you see, hear or feel?" />
+<div class="where">
+  <label
+    >Saw<select
+      value={saw_id}
+      onchange={(e) => {
+        saw_id = Number(e.currentTarget.value);
+        band_id = shop.saw(saw_id)?.mounted_band_id ?? null;
+      }}
+    >
+      {#each shop.saws as s (s.id)}<option value={s.id}>{s.saw.name}</option>{/each}
+    </select></label
+  >
+  <label
+    >Band<select
+      value={band_id ?? ""}
+      onchange={(e) => (band_id = Number(e.currentTarget.value) || null)}
+    >
+      <option value="">not known</option>
+      {#each fitting as b (b.id)}<option value={b.id}>{b.label}</option>{/each}
+    </select></label
+  >
+  <Who value={who} onpick={(name) => (who = name)} />
+</div>
 {#if open.length > 0}
   <ul class="open" aria-label="Not closed yet">
     {#each open as t (t.id)}
@@ -136,27 +159,6 @@
         <li class="soft">Two or three are enough.</li>
       {/each}
     </ul>
-    <label
-      >Saw<select
-        value={saw_id}
-        onchange={(e) => {
-          saw_id = Number(e.currentTarget.value);
-          band_id = shop.saw(saw_id)?.mounted_band_id ?? null;
-        }}
-      >
-        {#each shop.saws as s (s.id)}<option value={s.id}>{s.saw.name}</option>{/each}
-      </select></label
-    >
-    <label
-      >Band<select
-        value={band_id ?? ""}
-        onchange={(e) => (band_id = Number(e.currentTarget.value) || null)}
-      >
-        <option value="">not known</option>
-        {#each fitting as b (b.id)}<option value={b.id}>{b.label}</option>{/each}
-      </select></label
-    >
-    <Who value={who} onpick={(name) => (who = name)} />
     <Action main disabled={count === 0 || saw_id === null || busy} onclick={() => void find()}
       >Find the cause</Action
     >
@@ -195,7 +197,7 @@
     display: flex;
     flex-wrap: wrap;
     gap: var(--s2) var(--s4);
-    flex: 1 1 16rem;
+    flex: 1 1 12rem;
     align-items: end;
     min-height: var(--touch);
   }
@@ -203,8 +205,16 @@
     display: flex;
     align-items: end;
   }
+  .where {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s2) var(--s4);
+    align-items: end;
+    padding-bottom: var(--s3);
+  }
   label {
     display: grid;
+    gap: var(--s1);
     font-weight: 600;
   }
   select {

@@ -23,6 +23,7 @@
   let busy = $state(false);
   /** One check more, although it is good enough to act; or acting, although it is not. */
   let asking = $state<boolean | null>(null);
+  let ending = $state(false);
   let adding = $state("");
 
   async function load(): Promise<void> {
@@ -107,10 +108,7 @@
     <div class="two">
       <section aria-label="Now">
         {#if acts}
-          <Remedy {trouble} ondone={done} />
-          {#if trouble.check && trouble.state === "open"}
-            <Action onclick={() => (asking = true)}>One check more instead</Action>
-          {/if}
+          {#key ending}<Remedy {trouble} ends={ending} ondone={done} />{/key}
         {:else if trouble.check}
           <h2 class="now">Check now</h2>
           {#key trouble.check.key + trouble.path.length}
@@ -119,11 +117,26 @@
           <p class="soft act">{trouble.acting.words}</p>
         {/if}
         <div class="foot no-print">
+          {#if acts && trouble.check && trouble.state === "open"}
+            <Action
+              onclick={() => {
+                asking = true;
+                ending = false;
+              }}>One check more instead</Action
+            >
+          {/if}
           {#if trouble.path.length > 0}<Action disabled={busy} onclick={() => void back()}
               >Back one step</Action
             >{/if}
-          {#if !acts}<Action onclick={() => (asking = false)}>Act on the first, or close it</Action
-            >{/if}
+          {#if !acts}
+            <Action onclick={() => (asking = false)}>Act on the first</Action>
+            <Action
+              onclick={() => {
+                asking = false;
+                ending = true;
+              }}>It stopped by itself</Action
+            >
+          {/if}
         </div>
       </section>
       <section aria-label="What it most likely is" aria-live="polite">

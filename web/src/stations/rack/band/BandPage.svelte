@@ -188,6 +188,7 @@
     <div class="actions no-print">
       <Action onclick={() => (editing = !editing)}>Edit</Action>
       <Action onclick={() => void remove()}>Delete</Action>
+      <Action href="#/faults/book?band={id}">Its troubles</Action>
       <Action href="#/changes/band/{id}">Its changes</Action>
       <Action href="/labels.pdf?bands={id}&kind=roll-62">Its label</Action>
       <Action href="#/rack">Rack</Action>

@@ -70,7 +70,10 @@
   <header>
     <h1>{saw.saw.name} as it stands</h1>
     <p class="ready" data-ready={stand.ready}>{shop.words(stand.ready_words)}</p>
-    <p><a href="#/shop/saws/{saw_id}/upkeep">Upkeep and commissioning</a></p>
+    <p>
+      <a href="#/shop/saws/{saw_id}/upkeep">Upkeep and commissioning</a>
+      <a href="#/faults/book?saw={saw_id}">Trouble book</a>
+    </p>
     <Due {saw_id} />
   </header>
   <div class="two">
