@@ -34,6 +34,15 @@ def band_named(page: Page, address: str, label: str) -> int:
     return int(next(b["id"] for b in bands if b["label"] == label))
 
 
+def open_trouble(page: Page, address: str) -> int:
+    """The trouble being asked about, by what stands first of it."""
+    told = {"saw_id": 2, "symptoms": {"barrel": "clear", "hard_push": "clear"}, "who": "Senn"}
+    trouble = page.request.post(f"{address}/api/faults", data=told).json()
+    crept = {"check": "when_began", "outcome": "crept", "who": "Senn"}
+    page.request.post(f"{address}/api/faults/{trouble['id']}/answer", data=crept)
+    return int(trouble["id"])
+
+
 def settle(page: Page, url: str) -> None:
     page.goto(url)
     page.wait_for_load_state("networkidle")
@@ -86,6 +95,7 @@ def shoot(page: Page, address: str) -> None:
         "learned": "/rack/learned",
         "money": "/money",
         "upkeep": "/shop/saws/1/upkeep",
+        "faults": f"/faults/{open_trouble(page, address)}",
         "shop": "/shop",
         "changes": "/changes",
     }
@@ -114,9 +124,6 @@ def shoot(page: Page, address: str) -> None:
     page.wait_for_timeout(300)
     page.screenshot(path=TARGET / "plan-dark.png")
     page.keyboard.press("d")
-    page.set_viewport_size({"width": 390, "height": 844})
-    settle(page, f"{address}/#/plan/{strakes['id']}")
-    page.screenshot(path=TARGET / "plan-phone.png")
 
 
 def inspect(page: Page, address: str, job: int) -> None:

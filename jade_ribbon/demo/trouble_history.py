@@ -14,7 +14,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.faults.acting import acting, check_now
-from jade_ribbon.core.faults.diagnosis import COULD_NOT_TELL, Diagnosis
+from jade_ribbon.core.faults.diagnosis import COULD_NOT_TELL, infer
 from jade_ribbon.core.faults.knowledge import listed
 from jade_ribbon.core.faults.orders import Turning, hear
 from jade_ribbon.core.simulation.sounds import RATE_HZ, RunningSaw, sound_of
@@ -22,7 +22,7 @@ from jade_ribbon.demo.yard import PEOPLE
 from jade_ribbon.reference.faults import causes, checks
 from jade_ribbon.services.faults.answers import offered
 from jade_ribbon.services.faults.inputs import CloseInput, RemedyInput, TroubleInput
-from jade_ribbon.services.faults.told import ANSWER, STILL, diagnosis_of
+from jade_ribbon.services.faults.told import ANSWER, STILL, diagnosis_of, told_of
 from jade_ribbon.services.faults.troubles import end, mend, take_step, tell_trouble
 from jade_ribbon.services.rack.events import add_event
 from jade_ribbon.services.rack.inputs import BandEventInput
@@ -72,7 +72,9 @@ class TroubleHistory:
         of = known.shows[known.place[cause]]
         return any(of[known.sign_place[sign]] > 0.0 for sign in row.symptoms)
 
-    def _truth(self, found: Diagnosis, row: TroubleRow) -> str | None:
+    def _truth(self, row: TroubleRow) -> str | None:
+        """By the tables alone: what the yard has learned must not make itself true."""
+        found = infer(told_of(row, []))
         band = self.session.get(BandRow, row.band_id) if row.band_id else None
         dull = float(row.reads.get("dullness", {"value": 0.0})["value"])
         likely = [
@@ -129,7 +131,7 @@ class TroubleHistory:
             who=who,
         )
         row = tell_trouble(self.session, asked, at)
-        truth = self._truth(diagnosis_of(self.session, row), row)
+        truth = self._truth(row)
         if truth is None or self.dice.random() < BY_ITSELF:
             end(self.session, row, CloseInput(causes=[]), at + timedelta(minutes=15))
             return

@@ -134,7 +134,8 @@
 <style>
   .form {
     display: flex;
-    gap: var(--s4);
+    flex-wrap: wrap;
+    gap: var(--s2) var(--s4);
     padding-bottom: var(--s3);
   }
   label {
@@ -182,6 +183,9 @@
     padding: var(--s2) var(--s3) var(--s2) 0;
     border-top: var(--hair) solid var(--hairline);
     vertical-align: top;
+  }
+  td {
+    max-width: 17rem;
   }
   td.mono {
     text-align: right;

@@ -115,6 +115,7 @@
   >
   <label class="file"
     >A recording<input
+      class="unseen"
       type="file"
       accept=".wav,.flac,audio/wav,audio/flac"
       onchange={(e) => void file(e)}
@@ -157,12 +158,6 @@
   }
   .file:focus-within {
     outline: 3px solid var(--focus);
-  }
-  .file input {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    opacity: 0;
   }
   .tap {
     min-height: 3.5rem;

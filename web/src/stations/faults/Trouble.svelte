@@ -93,7 +93,7 @@
     {trouble.saw}{#if trouble.band_id !== null}, band
       <a href="#/rack/{trouble.band_id}">{trouble.band}</a>{/if}{trouble.job
       ? `, at ${trouble.job}`
-      : ""}; told {day(trouble.opened_at)}{trouble.who ? ` by ${trouble.who}` : ""}. So far
+      : ""}; told {day(trouble.opened_at)}{trouble.who ? ` by ${trouble.who}` : ""}; so far
     {fixed(trouble.minutes, 0)} min, {shop.money(trouble.money)}.
   </p>
   {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
