@@ -21,7 +21,7 @@ from benchmarks.calibration import EXAMPLE
 from benchmarks.cut import bench_cut
 from benchmarks.phone import bench_phone
 from benchmarks.timing import report, timed
-from benchmarks.troubles import bench_troubles
+from benchmarks.troubles import bench_answers, bench_troubles
 from jade_ribbon.api.app import STATIC, create_app
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.spread.chances import chances
@@ -96,6 +96,7 @@ def bench_plan(folder: Path) -> None:
     empty = timed(lambda: client.get("/api/nothing"), REQUESTS)
     settle()
     answers = timed(ask, REQUESTS)
+    bench_answers(client)
     report("plan answer, 256 draws of rack, types, saws", answers, 60)
     times = statistics.median(answers) / statistics.median(empty)
     print(f"{'the same, over an empty request':<44} {times:6.0f} times")

@@ -6,7 +6,9 @@ from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
 
 import numpy as np
+from flask.testing import FlaskClient
 
+from benchmarks.timing import report
 from jade_ribbon.core.faults.acting import check_now
 from jade_ribbon.core.faults.diagnosis import Diagnosis, Told, infer
 from jade_ribbon.core.faults.knowledge import CheckModel, Knowledge, listed
@@ -164,6 +166,31 @@ def summed(played: list[Played]) -> Summary:
         tuple((k, share) for share, k in worst),
         1000.0 * float(np.percentile([s for p in played for s in p.seconds], 95)),
     )
+
+
+SIGNS = ("tick", "barrel", "drift", "washboard", "burn", "vibration", "hard_push", "wander")
+ASKED = 6
+
+
+def bench_answers(client: FlaskClient) -> None:
+    """An answer over the API with the next check, causes and their reasons; records read."""
+    spent = []
+    jobs = client.get("/api/jobs").get_json()
+    job = next(j for j in jobs if j["saw_id"] and j["band_id"])
+    about = {"saw_id": job["saw_id"], "band_id": job["band_id"], "job_id": job["id"]}
+    for sign in SIGNS:
+        told = {**about, "symptoms": {sign: "clear"}}
+        trouble = client.post("/api/faults", json=told).get_json()
+        for _ in range(ASKED):
+            check = trouble["check"]
+            if check is None:
+                break
+            likely = max(check["outcomes"], key=lambda o: float(o["chance"]))
+            body = {"check": check["key"], "outcome": likely["key"]}
+            begun = time.perf_counter()
+            trouble = client.post(f"/api/faults/{trouble['id']}/answer", json=body).get_json()
+            spent.append(1000.0 * (time.perf_counter() - begun))
+    report("faults: an answer and the next check", spent, 60)
 
 
 def bench_troubles(count: int = TROUBLES) -> None:

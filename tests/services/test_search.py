@@ -20,7 +20,8 @@ from jade_ribbon.store.models import BandRow
         ("euopean larch", "European larch (dry)"),
         ("oak green", None),
         ("polythene", "HDPE"),
-        ("xyzzy", None),
+        ("qwxkv", None),
+        ("fuzzy exit", "Fuzzy exit edge"),
     ],
 )
 def test_search_forgives(store: Store, typed: str, first: str | None) -> None:

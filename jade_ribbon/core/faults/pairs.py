@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from jade_ribbon.core.faults.acting import to_look_at
 from jade_ribbon.core.faults.diagnosis import Told, infer
 from jade_ribbon.core.faults.knowledge import Knowledge
 from jade_ribbon.core.faults.next_check import offers
@@ -65,7 +66,10 @@ def _card(known: Knowledge, sign: str) -> Card:
     top = [int(i) for i in found.order[:MOST_CAUSES]]
     named = [known.causes[i] for i in top]
     shown = []
+    danger = bool(to_look_at(found))
     for offer in offers(found):
+        if danger and known.check_of[offer.check].runs:
+            continue
         answers = []
         check = known.check_of[offer.check]
         row = checks()[offer.check]

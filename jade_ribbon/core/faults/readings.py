@@ -1,5 +1,6 @@
 """Readings that the records of a saw, a band and a job give to fault finding."""
 
+import re
 from collections.abc import Mapping
 
 from jade_ribbon.core.quantities.words import Said, figure, quantity, sentence
@@ -33,7 +34,21 @@ RANGES: Mapping[str, tuple[float, float]] = {
 }
 """Every reading of the table, with the least and the most that it can be."""
 
+YES = 0.5
+ONE = re.compile(r"(?<![\d.])1 (runs|hits|days|hours)\b")
 VALUE, MM = "{value}", "{value} mm"
+
+
+YES_OR_NO: Mapping[str, tuple[str, str]] = {
+    "tension_released": ("By the record it is under tension.", "By the record it ran slack."),
+    "fence_matched_to_drift": (
+        "By the card the fence was not set to the drift.",
+        "By the card the fence was set to the drift.",
+    ),
+    "stock_reactive": ("The stock is noted as quiet.", "The stock is noted as one that moves."),
+    "knots_noted": ("No knots are noted.", "The feed stopped at a knot, by the run’s record."),
+}
+"""Readings that are yes or no, in words: no, yes."""
 
 
 def record_words(row: RecordEvidence, value: float) -> Said:
@@ -43,10 +58,12 @@ def record_words(row: RecordEvidence, value: float) -> Said:
     >>> record_words(record_evidence()[0], 0.62)
     'The rack card puts the dullness at 0.62 (1 = due for sharpening).'
     """
+    if row.reads in YES_OR_NO:
+        return YES_OR_NO[row.reads][value >= YES]
     if MM in row.words:
         before, after = row.words.split(MM)
         return sentence(before, quantity(value, "length"), after)
-    return row.words.replace(VALUE, _plain(value))
+    return ONE.sub(lambda m: f"1 {m[1][:-1]}", row.words.replace(VALUE, _plain(value)))
 
 
 def _plain(value: float) -> str:

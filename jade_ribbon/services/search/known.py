@@ -3,6 +3,7 @@
 from functools import lru_cache
 
 from jade_ribbon.core.quantities.words import metric, table_text
+from jade_ribbon.reference.faults import sign_texts
 from jade_ribbon.reference.tables import help_terms, house_rules, pages, setup_step_texts
 from jade_ribbon.services.search.index import Entry, Index
 
@@ -18,6 +19,10 @@ def known_entries() -> list[Entry]:
     ]
     steps = {s.key: s for s in setup_step_texts()}
     found += [Entry("step", s.key, s.title, "Set up", "", "/setup") for s in steps.values()]
+    found += [
+        Entry("sign", s.key, s.name, s.look, "fault trouble", f"/faults?signs={s.key}")
+        for s in sign_texts().values()
+    ]
     found += [
         Entry("term", t.key, t.title, t.what, " ".join(t.called), f"/help/{t.key}")
         for t in help_terms().values()

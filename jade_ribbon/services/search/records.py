@@ -8,10 +8,19 @@ from collections.abc import Callable, Iterator, Sequence
 from sqlalchemy import Engine, func, select
 from sqlalchemy.orm import Session
 
+from jade_ribbon.reference.faults import causes, sign_texts
 from jade_ribbon.reference.tables import other_names
 from jade_ribbon.services.search.index import Entry, Index
 from jade_ribbon.services.shop.materials import material_table
-from jade_ribbon.store.models import BandRow, ChangeRow, JobRow, RunRow, SawRow, StockRow
+from jade_ribbon.store.models import (
+    BandRow,
+    ChangeRow,
+    JobRow,
+    RunRow,
+    SawRow,
+    StockRow,
+    TroubleRow,
+)
 
 Ids = Sequence[int] | None
 """Which records; all where none are named."""
@@ -59,12 +68,28 @@ def _runs(session: Session, ids: Ids) -> Iterator[Entry]:
         yield Entry("run", str(run_id), note[:80], detail, note, f"/rack/{band_id}")
 
 
+def _troubles(session: Session, ids: Ids) -> Iterator[Entry]:
+    """Troubles by their signs and what they were found to be."""
+    query = (
+        select(TroubleRow, SawRow.name)
+        .join(SawRow, TroubleRow.saw_id == SawRow.id)
+        .where(TroubleRow.deleted_at.is_(None))
+    )
+    rows = session.execute(query if ids is None else query.where(TroubleRow.id.in_(ids)))
+    for row, saw in rows:
+        signs = ", ".join(sign_texts()[key].name for key in row.symptoms)
+        found = ", ".join(causes()[key].name for key in row.causes)
+        detail = f"trouble on {saw}, {row.opened_at:%Y-%m-%d}" + (f": {found}" if found else "")
+        yield Entry("trouble", str(row.id), signs, detail, row.note, f"/faults/{row.id}")
+
+
 READERS: dict[str, Callable[[Session, Ids], Iterator[Entry]]] = {
     "job": _jobs,
     "band": _bands,
     "saw": _saws,
     "stock": _stock,
     "run": _runs,
+    "trouble": _troubles,
 }
 MOST_AT_ONCE = 500
 """After more changes than this the index is made anew."""

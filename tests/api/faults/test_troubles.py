@@ -103,7 +103,7 @@ def test_the_records_are_read_and_may_be_set_aside(shop: FlaskClient) -> None:
     told = tell(shop, symptoms={"burn": "clear"})
     reads = {r["reads"]: r for r in told["readings"]}
     assert {"dullness", "fouling", "hits_since_sharpening", "feed_over_ceiling"} <= set(reads)
-    assert reads["runs_since_welding"]["words"] == "The band has made 1 runs since it was welded."
+    assert reads["runs_since_welding"]["words"] == "The band has made 1 run since it was welded."
     over = reads["feed_over_ceiling"]
     assert over["source"].startswith("run of") and over["cause"] == "Feed too hard"
     aside = step(shop, told, "aside", reads=["dullness"])
@@ -362,3 +362,13 @@ def test_a_saw_slackened_after_its_work_did_not_run_slack(shop: FlaskClient) -> 
     shop.post("/api/runs", json={**RUN, "client_key": "run-on-a-slack-saw"})
     released = next(r for r in tell(shop)["readings"] if r["reads"] == "tension_released")
     assert released["cause"] == "Tension too low" and released["times"] > 1
+
+
+def test_troubles_and_signs_are_found_from_anywhere(shop: FlaskClient) -> None:
+    told = tell(shop, symptoms={"hunts": "clear"}, note="since the new tyre")
+    hits = shop.get("/api/search?q=band hunts").get_json()
+    places = [h["place"] for h in hits if h["title"] == "Band hunts"]
+    assert sorted(places) == [f"/faults/{told['id']}", "/faults?signs=hunts"]
+    shop.delete(f"/api/faults/{told['id']}")
+    after = shop.get("/api/search?q=new tyre").get_json()
+    assert "trouble" not in {h["noun"] for h in after}

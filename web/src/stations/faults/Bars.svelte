@@ -32,8 +32,10 @@
         aria-expanded={shownKey === cause.key}
         onclick={() => (open = cause.key)}
       >
-        <span class="name" data-harm={cause.harm}>{cause.name}</span>
-        <span class="words">{cause.words}</span>
+        <span class="first">
+          <span class="name" data-harm={cause.harm}>{cause.name}</span>
+          <span class="words">{cause.words}</span>
+        </span>
         <svg viewBox="0 0 {WIDE} 16" preserveAspectRatio="none" aria-hidden="true">
           <rect class="track" width={WIDE} height="16" />
           <rect class="bar" data-harm={cause.harm} width={x(cause.chance)} height="16" />
@@ -85,7 +87,7 @@
   }
   button {
     display: grid;
-    grid-template-columns: 1fr auto;
+    grid-template-columns: 1fr 4.5rem;
     gap: 0 var(--s3);
     width: 100%;
     padding: var(--s2) 0;
@@ -97,8 +99,14 @@
     font-weight: 650;
     font-size: var(--text-large);
   }
-  .words {
-    align-self: end;
+  /* One axis for all bars: whatever the words are. */
+  .first {
+    grid-column: 1 / -1;
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: space-between;
+    gap: 0 var(--s3);
+    align-items: baseline;
   }
   svg {
     width: 100%;
@@ -120,7 +128,6 @@
     stroke-width: 3;
   }
   .share {
-    min-width: 3.5rem;
     text-align: right;
   }
   .why {
