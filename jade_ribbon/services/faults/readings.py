@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import func, select
+from sqlalchemy import func, select, true
 from sqlalchemy.orm import Session
 
 from jade_ribbon.services.faults.scene import Scene, speed_of
@@ -26,6 +26,10 @@ from jade_ribbon.store.models import (
 )
 
 DAY_S = 86_400.0
+RUN_DAYS, TENSION_DAYS = 3.0, 14.0
+"""A feed and a tension older than this are not those of the trouble."""
+NEW_DAYS, RUNS_KEPT = 120.0, 10
+"""A band that came lately, or has so many runs on record, has them on record all."""
 TRIALS = 5
 """The trend of drift is the change over so many measurements."""
 SEEN_OF_AN_EDGE = ("edge_judged", "sharpened", "life_confirmed")
@@ -47,16 +51,20 @@ def _days(at: datetime, then: datetime) -> float:
     return max((then - at).total_seconds() / DAY_S, 0.0)
 
 
-def _steps(session: Session, scene: Scene, key: str) -> SetupStepRow | None:
-    """The last time a step was done with this band on this saw."""
-    if scene.band is None:
+def _steps(
+    session: Session, scene: Scene, key: str, *, of_job: bool = False
+) -> SetupStepRow | None:
+    """The last time a step was done with this band on this saw, or for this very job."""
+    if scene.band is None or (of_job and scene.job is None):
         return None
+    job = SetupRow.job_id == scene.job.id if of_job and scene.job else true()
     return session.scalars(
         select(SetupStepRow)
         .join(SetupRow, SetupStepRow.setup_id == SetupRow.id)
         .where(
             SetupRow.saw_id == scene.saw.id,
             SetupRow.band_id == scene.band.id,
+            job,
             SetupRow.deleted_at.is_(None),
             SetupStepRow.key == key,
             SetupStepRow.deleted_at.is_(None),
@@ -84,8 +92,10 @@ def _edge(session: Session, scene: Scene) -> Iterator[Reading]:
         return
     yield Reading("fouling", min(max(band.fouling, 0.0), 1.0), rack, band.last_run_at)
     yield Reading("bending_life_share", band.bending_share, rack, band.last_run_at)
-    if "edge_judged" not in seen[:1]:
-        # A band that came with an edge already worn had runs that nobody wrote down here.
+    known = band.runs >= RUNS_KEPT or _days(band.arrived_at, scene.at) <= NEW_DAYS
+    if known and "edge_judged" not in seen[:1]:
+        # A band that came with an edge already worn had runs that nobody wrote down here; one
+        # that hung here for months with next to none may have, too.
         yield Reading("runs_since_welding", float(band.runs), rack, band.last_run_at)
 
 
@@ -136,7 +146,7 @@ def _feed(session: Session, scene: Scene) -> Iterator[Reading]:
     """The feed of this job's last run against its window; one logged as planned tells nothing."""
     run = _last_run(session, scene)
     window = scene.found.window if scene.found else None
-    if run is None:
+    if run is None or _days(run.at, scene.at) > RUN_DAYS:
         return
     when = f"run of {run.at:%d %b}"
     if any(stop.get("why") == "knot" for stop in run.stops):
@@ -177,7 +187,7 @@ def _tension(session: Session, scene: Scene) -> Iterator[Reading]:
     yield Reading("days_since_tension", _days(step.at, scene.at), "set-up card", step.at)
     stress = step.left.get("stress_MPa")
     target = scene.found.facts.stress_target_MPa if scene.found else None
-    if stress and target:
+    if stress and target and _days(step.at, scene.at) <= TENSION_DAYS:
         yield Reading("stress_share_of_target", float(stress) / target, "set-up card", step.at)
 
 
@@ -240,7 +250,7 @@ def _wheels(session: Session, scene: Scene) -> Iterator[Reading]:
 
 def _set_up(session: Session, scene: Scene) -> Iterator[Reading]:
     """Guard, fence and drift of this band's set-ups."""
-    guard = _steps(session, scene, "guard")
+    guard = _steps(session, scene, "guard", of_job=True)
     if guard is not None and guard.done and scene.core is not None:
         above = guard.left.get("clear_mm")
         if above is None and guard.left.get("height_mm") is not None:
@@ -263,7 +273,7 @@ def _set_up(session: Session, scene: Scene) -> Iterator[Reading]:
         trend = abs(drifts[0].angle_deg - drifts[-1].angle_deg)
         words = f"{len(drifts)} drift trials"
         yield Reading("drift_deg_trend", trend, words, drifts[0].at)
-    step = _steps(session, scene, "drift")
+    step = _steps(session, scene, "drift", of_job=True)
     if step is not None and (step.done or step.skipped):
         matched = float(step.done and bool(drifts) and drifts[0].method == "fence")
         if step.skipped or (drifts and drifts[0].method == "fence"):

@@ -1,6 +1,7 @@
 """A trouble told, asked about, mended, watched and closed; what the records say of it."""
 
 import io
+from datetime import timedelta
 from typing import Any
 
 import numpy as np
@@ -9,7 +10,7 @@ import soundfile
 from flask.testing import FlaskClient
 
 from jade_ribbon.core.simulation.sounds import RATE_HZ, RunningSaw, sound_of
-from jade_ribbon.store.models import RunRow
+from jade_ribbon.store.models import BandRow, RunRow
 from tests.support.walks import RUN, open_card, tick_all
 
 TOLD = {"saw_id": 1, "band_id": 1, "job_id": 1, "symptoms": {"tick": "clear"}, "who": "Ada"}
@@ -372,3 +373,16 @@ def test_troubles_and_signs_are_found_from_anywhere(shop: FlaskClient) -> None:
     shop.delete(f"/api/faults/{told['id']}")
     after = shop.get("/api/search?q=new tyre").get_json()
     assert "trouble" not in {h["noun"] for h in after}
+
+
+def test_old_records_and_thin_ones_are_not_those_of_the_trouble(shop: FlaskClient) -> None:
+    """A run of last month tells no feed; a band long here with one run has others unwritten."""
+    run = shop.post("/api/runs", json=RUN).get_json()
+    fresh = {r["reads"] for r in tell(shop)["readings"]}
+    assert {"feed_over_ceiling", "runs_since_welding"} <= fresh
+    with shop.application.extensions["store"].write() as session:
+        session.get_one(RunRow, run["id"]).at -= timedelta(days=30)
+        session.get_one(BandRow, 1).arrived_at -= timedelta(days=300)
+    stale = {r["reads"] for r in tell(shop)["readings"]}
+    assert not stale & {"feed_over_ceiling", "runs_since_welding"}
+    assert "dullness" in stale

@@ -125,6 +125,8 @@ def test_refusals(name: str, given: Any, path: str, text: str) -> None:
 def test_no_calculation_answers_rubbish(name: str, value: Any) -> None:
     import inspect
 
+    if (name, value) == ("diagnose", {}):
+        pytest.skip("nothing told, read or answered is a case of its own: the priors")
     given = dict.fromkeys(inspect.signature(CALCULATIONS[name]).parameters, value)
     assert faults(name, given)
 

@@ -116,6 +116,22 @@ const DONE: Readonly<Record<string, readonly Mark[]>> = {
   tyre_look: [{ as: "jade", d: box(36, 8, 48, 2) }],
 };
 
+const TURNS: Readonly<Record<string, readonly string[]>> = {
+  weld: ["band", "span"],
+  wheel: ["wheels", "lower"],
+  tooth: ["band"],
+  motor: ["motor"],
+  belt: ["motor", "lower"],
+  mains: ["motor"],
+};
+
+/** A saw with the place ringed where something turns: weld, wheel_1, tooth, motor, belt, mains. */
+export function turningMarks(source: string): readonly Mark[] {
+  const places = TURNS[source.split("_")[0] ?? ""] ?? [];
+  const rings = places.map((p) => ring(...(PLACES[p] as Place))).join("");
+  return rings ? [...SAW, { as: "mark", d: rings }] : SAW;
+}
+
 /** A saw with the places of a check ringed; for one made away from it, a card and a band. */
 export function checkMarks(key: string): readonly Mark[] {
   if (AWAY.includes(key) || !AT[key]) {

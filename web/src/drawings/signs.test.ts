@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { checkMarks, HIGH as CHECK_HIGH, WIDE as CHECK_WIDE } from "./checks";
+import { checkMarks, HIGH as CHECK_HIGH, turningMarks, WIDE as CHECK_WIDE } from "./checks";
 import { along, arrow, band, box, line, ring, turn } from "./marks";
 import { HIGH, SIGNS, signMarks, WIDE } from "./signs";
 
@@ -48,6 +48,15 @@ describe("checks", () => {
         expect(y).toBeLessThanOrEqual(CHECK_HIGH);
       }
     }
+  });
+});
+
+describe("what turns", () => {
+  it("is ringed on the saw, every wheel as a wheel", () => {
+    expect(turningMarks("wheel_2")).toEqual(turningMarks("wheel_1"));
+    const rings = ["weld", "wheel_1", "motor"].map((s) => turningMarks(s).at(-1)?.d);
+    expect(new Set(rings).size).toBe(3);
+    expect(turningMarks("").some((m) => m.as === "mark")).toBe(false);
   });
 });
 

@@ -4,11 +4,13 @@
   import { ask, client } from "../../api/client";
   import type { BandAnswer, EarAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
+  import { HIGH, turningMarks, WIDE } from "../../drawings/checks";
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
   import { day, fixed, significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
+  import Marks from "../../parts/pictures/Marks.svelte";
   import FaultPages from "./FaultPages.svelte";
   import Hearing from "./Hearing.svelte";
 
@@ -70,7 +72,14 @@
 {/if}
 {#if heard}
   <section aria-label="Heard" aria-live="polite">
-    <p><strong>{heard.words}</strong></p>
+    <div class="found">
+      <p><strong>{heard.words}</strong></p>
+      {#if heard.change?.named}
+        <div class="where">
+          <Marks marks={turningMarks(heard.change.named)} wide={WIDE} high={HIGH} />
+        </div>
+      {/if}
+    </div>
     <p class="soft">
       {fixed(heard.seconds, 1)} s at {shop.say(heard.speed_m_s, "speed")}{heard.against
         ? `, against ${day(heard.against)}`
@@ -105,6 +114,17 @@
     flex-wrap: wrap;
     gap: var(--s3) var(--s4);
     align-items: end;
+  }
+  .found {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s5);
+    align-items: center;
+    justify-content: space-between;
+    font-size: var(--text-large);
+  }
+  .where {
+    width: 8rem;
   }
   label {
     display: grid;

@@ -7,6 +7,7 @@
   import { day, duration, significant, type Said } from "../../../lib/units";
   import Action from "../../../parts/Action.svelte";
   import AlignmentCoach from "../../setup/AlignmentCoach.svelte";
+  import Wide from "../../../parts/Wide.svelte";
   import FittingsForm from "./FittingsForm.svelte";
   import Due from "../../upkeep/Due.svelte";
   import ScalePage from "./ScalePage.svelte";
@@ -138,26 +139,29 @@
       <section aria-label="The next job">
         <h2>{next.job_name}</h2>
         <p class="verdict">{shop.words(next.words)}</p>
-        <table>
-          <thead>
-            <tr><th></th><th>minutes</th><th>of it change</th><th>money</th><th>face</th></tr>
-          </thead>
-          <tbody>
-            {#each [{ name: "as it is", way: next.as_it_is }, { name: "changed", way: next.changed }] as line (line.name)}
-              {#if line.way}
-                <tr>
-                  <th scope="row">{line.name}, {line.way.band_label}</th>
-                  {#if line.way.able}
-                    <td class="mono">{significant(line.way.minutes, 3)}</td>
-                    <td class="mono">{significant(line.way.change_minutes, 2)}</td>
-                    <td class="mono">{shop.money(line.way.money)}</td>
-                    <td>{line.way.finish}</td>
-                  {:else}<td colspan="4" class="soft">cannot: {shop.words(line.way.words)}</td>{/if}
-                </tr>
-              {/if}
-            {/each}
-          </tbody>
-        </table>
+        <Wide label="As it is, or changed">
+          <table>
+            <thead>
+              <tr><th></th><th>minutes</th><th>of it change</th><th>money</th><th>face</th></tr>
+            </thead>
+            <tbody>
+              {#each [{ name: "as it is", way: next.as_it_is }, { name: "changed", way: next.changed }] as line (line.name)}
+                {#if line.way}
+                  <tr>
+                    <th scope="row">{line.name}, {line.way.band_label}</th>
+                    {#if line.way.able}
+                      <td class="mono">{significant(line.way.minutes, 3)}</td>
+                      <td class="mono">{significant(line.way.change_minutes, 2)}</td>
+                      <td class="mono">{shop.money(line.way.money)}</td>
+                      <td>{line.way.finish}</td>
+                    {:else}<td colspan="4" class="soft">cannot: {shop.words(line.way.words)}</td
+                      >{/if}
+                  </tr>
+                {/if}
+              {/each}
+            </tbody>
+          </table>
+        </Wide>
       </section>
     {/if}
   </div>
