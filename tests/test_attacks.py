@@ -19,8 +19,8 @@ ROOT = Path(__file__).parents[1]
     [
         ("power", 12),
         ("phones", 4),
-        ("strangers", 1500),
-        ("network", 60),
+        ("strangers", 1000),
+        ("network", 36),
         ("files", 1200),
         ("kills", 16),
         ("clients", 4),

@@ -32,14 +32,14 @@ from jade_ribbon.store.models import BandRow, SawRow, SoundRow, TroubleRow
 
 TOLD_SHARE = 0.7
 """So many runs that showed something became a trouble."""
-ELSEWHERE_SHARE = 0.07
+ELSEWHERE_SHARE = 0.06
 ELSEWHERE: Mapping[str, tuple[str, ...]] = {
     "inspect": ("drift", "lean", "taper", "barrel", "waves", "washboard", "fine_marks"),
     "setup": ("hunts", "wheels_differ", "climbs_backward", "gauge_disagrees", "thrust_turns"),
 }
 """What is seen at a set-up or on a face, whatever the run showed."""
 SECOND_SIGN, UNSURE, BY_ITSELF = 0.5, 0.06, 0.08
-MOST_CHECKS = 7
+MOST_CHECKS = 6
 LEAST_CHANCE = 0.02
 DULL_FROM, GUMMED_FROM = 0.4, 0.15
 OF_THE_BAND: Mapping[str, tuple[str, str]] = {
