@@ -12,6 +12,7 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from jade_ribbon.core.faults.beats import beats_of
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import figure
 
@@ -20,17 +21,11 @@ Samples = NDArray[np.float64]
 LEAST_S = 3.0
 """A band turns two to five times a second: a line needs several turns."""
 SILENT = 1e-4
-TONE_FROM_HZ = 20.0
-"""Slower things are heard as a beat."""
-HARMONICS = (1, 2, 3, 4, 5)
-KNOCK_HARMONICS = range(1, 17)
-SHARED_SHARE = 0.01
-"""A knock has many harmonics; lengths and wheels, and so where two orders meet, are known well."""
 NEAR_SHARE = 0.03
 """Speed and lengths are known to about this: a line is looked for so near to its order."""
 BEAT_FROM_HZ = 200.0
 """The beat is that of the sound above this; below is rumble and mains."""
-ENVELOPE_HZ = 200.0
+ENVELOPE_HZ, FINER = 200.0, 8
 HEARD_DB = 8.0
 """A line so far over what is around it is heard; noise alone reaches it once in thousands."""
 LOUDER_DB = 6.0
@@ -92,7 +87,7 @@ class Sounded:
     noise_dB: tuple[float, ...]
     clipped: bool
     not_apart: tuple[tuple[str, str], ...]
-    """Things that turn too nearly alike to be told apart in so short a sound."""
+    """Things whose turning explains the beat nearly as well as each other."""
 
 
 def _refuse(words: str) -> InputError:
@@ -115,10 +110,13 @@ def _envelope(sound: Samples, rate: float) -> tuple[Samples, float]:
     hertz = np.fft.rfftfreq(sound.size, 1.0 / rate)
     spectrum[hertz < min(BEAT_FROM_HZ, rate / 8.0)] = 0.0
     high = np.fft.irfft(spectrum, sound.size)
-    step = max(1, round(rate / ENVELOPE_HZ))
+    step = max(1, round(rate / ENVELOPE_HZ / FINER))
     power = np.square(high[: high.size // step * step]).reshape(-1, step).mean(axis=1)
     floor = float(power.mean()) * 1e-4 or SILENT**2
-    return np.log(power + floor), rate / step
+    loud = np.log(power + floor)
+    # Averaged down: else a knock's own high harmonics fold back upon other orders.
+    loud = loud[: loud.size // FINER * FINER].reshape(-1, FINER).mean(axis=1)
+    return loud, rate / step / FINER
 
 
 def _line(power: Samples, step: float, hertz: float) -> float:
@@ -141,21 +139,6 @@ def _line(power: Samples, step: float, hertz: float) -> float:
     return 10.0 * math.log10(max(top, 1e-12) / max(by_chance, 1.0))
 
 
-def _level(power: Samples, step: float, hertz: float, others: Sequence[float]) -> float:
-    """The line of an order: the strongest of its harmonics that no other order shares (dB)."""
-    own = [
-        h * hertz
-        for h in HARMONICS
-        if h * hertz < step * (power.size - 2)
-        and not any(
-            abs(h * hertz / (k * other) - 1.0) < SHARED_SHARE
-            for other in others
-            for k in KNOCK_HARMONICS
-        )
-    ]
-    return max((_line(power, step, f) for f in own or [hertz]), default=0.0)
-
-
 def _noise(sound: Samples, rate: float) -> tuple[float, ...]:
     """Noise by half octaves (dB): the middle over seconds, so that a voice does not count."""
     size = round(WINDOW_S * rate)
@@ -171,14 +154,9 @@ def _noise(sound: Samples, rate: float) -> tuple[float, ...]:
     return tuple(found)
 
 
-def _not_apart(rates: Mapping[str, float], seconds: float) -> tuple[tuple[str, str], ...]:
-    names = list(rates)
-    return tuple(
-        (a, b)
-        for i, a in enumerate(names)
-        for b in names[i + 1 :]
-        if abs(rates[a] - rates[b]) < max(2.0 / seconds, NEAR_SHARE * max(rates[a], rates[b]))
-    )
+def _is_beat(source: str) -> bool:
+    """Band, wheels and belt are heard by their beat; teeth, motor and mains by their tone."""
+    return source in ("weld", "belt") or source.startswith("wheel")
 
 
 def hear(samples: Samples, rate_Hz: float, turning: Turning) -> Sounded:
@@ -201,19 +179,21 @@ def hear(samples: Samples, rate_Hz: float, turning: Turning) -> Sounded:
     tones, tone_step = _spectrum(samples, rate_Hz)
     loud, loud_rate = _envelope(samples, rate_Hz)
     beats, beat_step = _spectrum(loud, loud_rate)
+    found = beats_of(beats, beat_step, {k: v for k, v in rates.items() if _is_beat(k)})
     orders = []
     for source, hertz in rates.items():
-        slow = hertz < TONE_FROM_HZ
-        power, step = (beats, beat_step) if slow else (tones, tone_step)
-        others = [v for k, v in rates.items() if k != source and (v < TONE_FROM_HZ) == slow]
-        level = _level(power, step, hertz, others)
-        orders.append(Order(source, hertz, level, level >= HEARD_DB))
+        if _is_beat(source):
+            level = found.levels.get(source, 0.0)
+            orders.append(Order(source, hertz, level, source in found.levels))
+        else:
+            level = _line(tones, tone_step, hertz)
+            orders.append(Order(source, hertz, level, level >= HEARD_DB))
     return Sounded(
         seconds,
         tuple(orders),
         _noise(samples, rate_Hz),
         cut > CLIPPED_SHARE,
-        _not_apart(rates, seconds),
+        found.not_apart,
     )
 
 
@@ -246,7 +226,7 @@ def beat_of(now: Sounded, change: SoundChange | None) -> str:
         return ""
     named = change.named if change is not None else ""
     if change is None:
-        slow = [o.source for o in now.orders if o.heard and o.frequency_Hz < TONE_FROM_HZ]
+        slow = [o.source for o in now.orders if o.heard and _is_beat(o.source)]
         if len(slow) > 1 or any(s in pair for s in slow for pair in now.not_apart):
             return ""
         named = slow[0] if slow else ""

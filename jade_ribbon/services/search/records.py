@@ -80,7 +80,9 @@ def _troubles(session: Session, ids: Ids) -> Iterator[Entry]:
         signs = ", ".join(sign_texts()[key].name for key in row.symptoms)
         found = ", ".join(causes()[key].name for key in row.causes)
         detail = f"trouble on {saw}, {row.opened_at:%Y-%m-%d}" + (f": {found}" if found else "")
-        yield Entry("trouble", str(row.id), signs, detail, row.note, f"/faults/{row.id}")
+        yield Entry(
+            "trouble", str(row.id), f"Trouble: {signs}", detail, row.note, f"/faults/{row.id}"
+        )
 
 
 READERS: dict[str, Callable[[Session, Ids], Iterator[Entry]]] = {

@@ -5,6 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from jade_ribbon.core.faults.beats import Beats, beats_of
 from jade_ribbon.core.faults.orders import Sounded, Turning, compare, hear
 from jade_ribbon.core.faults.rotating import turners
 from jade_ribbon.core.faults.tapping import name_tapped, tapped_rate
@@ -140,3 +141,44 @@ def test_what_fits_nothing_is_said() -> None:
 def test_no_beat_is_no_rate(times: list[float], words: str) -> None:
     with pytest.raises(InputError, match=words):
         tapped_rate(times)
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_any_saw_s_knock_is_its_own_or_nobody_s(seed: int) -> None:
+    """Saws of any size with a belt: never a part that did not knock."""
+    random = np.random.default_rng(seed)
+    saw = RunningSaw(
+        speed_m_s=float(random.uniform(7, 25)),
+        band_length_mm=float(random.uniform(2600, 6000)),
+        pitch_mm=float(random.uniform(4, 20)),
+        wheel_mm=float(random.uniform(300, 600)),
+    )
+    turning = Turning(
+        saw.speed_m_s * float(random.uniform(0.985, 1.015)),
+        saw.band_length_mm,
+        saw.pitch_mm,
+        (saw.wheel_mm, saw.wheel_mm),
+        saw.motor_rpm,
+        belt_length_mm=float(random.uniform(900, 1800)),
+        pulley_mm=float(random.uniform(120, 300)),
+    )
+    good = hear(sound_of("good", saw, seed), RATE_HZ, turning)
+    for key, own in (("tick", "weld"), ("wheel_knock", "wheel_1")):
+        found = hear(sound_of(key, saw, seed + 50), RATE_HZ, turning)
+        change = compare(found, good)
+        assert change.named in (own, ""), (key, change.words)
+        if not change.named:
+            assert any(own in pair for pair in found.not_apart)
+
+
+def test_a_rate_that_would_leave_lines_or_miss_multiples_is_not_named() -> None:
+    """Lines at every multiple of 4 Hz are not of 8 Hz; lines at every one of 8 not of 4."""
+    step, power = 0.1, np.ones(1000)
+
+    def combed(rate: float) -> Beats:
+        spectrum = power * np.random.default_rng(1).uniform(0.7, 1.3, power.size)
+        spectrum[[round(h * rate / step) for h in range(1, 11)]] = 300.0
+        return beats_of(spectrum, step, {"slow": 4.0, "fast": 8.0})
+
+    assert set(combed(4.0).levels) == {"slow"} and set(combed(8.0).levels) == {"fast"}
+    assert beats_of(power, step, {"slow": 4.0}).levels == {}

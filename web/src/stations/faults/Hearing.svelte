@@ -51,7 +51,9 @@
         const heard: EarAnswer = await ask(
           good ? client.POST("/api/faults/ear/good", asked) : client.POST("/api/faults/ear", asked),
         );
-        words = good ? "Kept as a good run: levels only, not the sound." : heard.words;
+        // A page that draws what was heard says it too.
+        const plain = onheard ? "" : heard.words;
+        words = good ? "Kept as a good run: levels only, not the sound." : plain;
         onheard?.(heard);
         onoutcome?.(heard.outcome, heard.words);
       }
