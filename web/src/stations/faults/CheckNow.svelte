@@ -63,8 +63,8 @@
       {#if check.needs !== "nothing"}<span>with {NEEDS[check.needs] ?? check.needs}</span>{/if}
     </p>
     <p class="soft">
-      {check.why.join(" ")}{#if check.asked_of}
-        <b>Answer it for “{check.asked_of}” alone.</b>{/if}
+      {check.why.join(" ")}{#if check.asked_of}{" "}<b>Answer it for “{check.asked_of}” alone.</b
+        >{/if}
     </p>
   </div>
   <div class="picture"><Marks marks={checkMarks(check.key)} wide={WIDE} high={HIGH} /></div>

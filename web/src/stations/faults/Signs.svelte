@@ -59,7 +59,11 @@
   }
   load().catch((p: unknown) => notice.fail(p));
 
+  /** The sign tapped last: what tells it from its neighbour is said. */
+  let last = $state("");
+
   function pick(key: string): void {
+    last = told[key] === undefined ? key : "";
     if (told[key] === undefined) told = { ...told, [key]: "clear" };
     else told = Object.fromEntries(Object.entries(told).filter(([k]) => k !== key)) as Told;
   }
@@ -136,6 +140,7 @@
 {/each}
 <ActionBar>
   {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
+  {#if known.sign(last)}<p class="look" role="status">{known.sign(last)?.look}</p>{/if}
   <div class="bar">
     <ul class="told" aria-label="Told" aria-live="polite">
       {#each Object.entries(told) as [key, degree] (key)}
@@ -174,6 +179,12 @@
     grid-template-columns: repeat(auto-fill, minmax(7.5rem, 1fr));
     gap: var(--s3);
     padding-top: var(--s2);
+  }
+  @media (max-width: 30em) {
+    .tiles {
+      grid-template-columns: repeat(auto-fill, minmax(6.25rem, 1fr));
+      gap: var(--s2);
+    }
   }
   .open {
     display: grid;
@@ -231,6 +242,9 @@
     background: none;
     border: 0;
     font-size: var(--text-large);
+  }
+  .look {
+    max-width: 60rem;
   }
   .fault {
     color: var(--vermilion);

@@ -7,6 +7,7 @@
   import { day, fixed, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Bars from "./Bars.svelte";
+  import BarsBrief from "./BarsBrief.svelte";
   import CheckNow from "./CheckNow.svelte";
   import FaultPages from "./FaultPages.svelte";
   import { DEGREES, known } from "./known.svelte";
@@ -107,6 +108,7 @@
   {:else}
     <div class="two">
       <section aria-label="Now">
+        <BarsBrief causes={trouble.causes} />
         {#if acts}
           {#key ending}<Remedy {trouble} ends={ending} ondone={done} />{/key}
         {:else if trouble.check}
