@@ -46,6 +46,12 @@ class AtTheSaw:
     guard_gap_mm: float | None = None
     plane_limit_mm: float | None = None
     teeth_most: float | None = None
+    plan_breaks: tuple[str, ...] | None = None
+    """Keys of what Plan has against the band at this job."""
+    window_shut_by: str = ""
+    least_wheel_ratio: float | None = None
+    bending_share: float | None = None
+    """None where its runs are not on record."""
 
 
 @dataclass(frozen=True)
@@ -293,6 +299,47 @@ def scale_zero(given: Figures, at: AtTheSaw) -> Measured:
     return Measured("off" if off > SCALE_ZERO else "fine", words)
 
 
+LIMP = ("stability", "edge", "straight")
+"""Limits of the feed that a deep cut meets in a limp band."""
+
+
+def plan_fit(given: Figures, at: AtTheSaw) -> Measured:
+    """Which rule of Plan the band breaks at this job: radius, steel, or too limp for the height."""
+    if at.plan_breaks is None:
+        raise _missing("a job and its band")
+    if "radius" in at.plan_breaks:
+        return Measured("radius", "Plan: it does not turn the tightest radius.")
+    if "steel" in at.plan_breaks:
+        return Measured("steel", "Plan: its steel is not on the stock’s list.")
+    if at.window_shut_by in LIMP:
+        return Measured("depth", "Plan: no feed is slow enough for it at this height.")
+    others = [k for k in at.plan_breaks if k not in ("radius", "steel", "window_shut")]
+    if others:
+        listed = ", ".join(k.replace("_", " ") for k in others)
+        return Measured(CANNOT, f"Plan: another rule stands against it ({listed}): look there.")
+    return Measured("fits", "Plan: it breaks no rule of this job.")
+
+
+OLD_FROM, OLD_SURE = 0.8, 2.0
+"""Of the bending life; good to a factor of ten, so that only well past it is old for sure."""
+
+
+def bending_card(given: Figures, at: AtTheSaw) -> Measured:
+    """Bending life used, and the smallest wheel against the thickness."""
+    if at.thickness_mm is None or not at.wheel_diameters_mm or at.least_wheel_ratio is None:
+        raise _missing("a band in hand")
+    ratio = min(at.wheel_diameters_mm) / at.thickness_mm
+    if ratio < at.least_wheel_ratio:
+        words = f"The smallest wheel is {figure(ratio, 3)} times its thickness"
+        return Measured("thick", f"{words}; its steel wants {figure(at.least_wheel_ratio, 3)}.")
+    if at.bending_share is None:
+        return Measured(CANNOT, "Not too thick; nobody knows how much of its bending life is used.")
+    words = f"{percent(at.bending_share)} of its bending life is used, good to a factor of ten."
+    if at.bending_share >= OLD_SURE:
+        return Measured("old", words)
+    return _unsure(words) if at.bending_share >= OLD_FROM else Measured("fine", words)
+
+
 def _length(key: str, label: str, high: float, kind: Kind = "thin") -> FigureAsked:
     return FigureAsked(key, label, kind, 0.0, high)
 
@@ -349,6 +396,8 @@ MEASURES: Mapping[str, tuple[Rule, tuple[FigureAsked, ...]]] = {
             FigureAsked("height_mm", "Height in the cut", "length", 0.5, 3000.0),
         ),
     ),
+    "plan_fit": (plan_fit, ()),
+    "bending_card": (bending_card, ()),
     "square_table": (
         square_table,
         (
@@ -366,7 +415,7 @@ MEASURES: Mapping[str, tuple[Rule, tuple[FigureAsked, ...]]] = {
     ),
     "walk_round": (walk_round, (_length("clear_mm", "Guard above the work", 2000.0, "length"),)),
 }
-"""What can be measured instead of looked at: the rule, and the figures it asks for."""
+"""What is measured, or told by the records, instead of looked at: its rule and figures."""
 
 
 def measure(check: str, given: Figures, at: AtTheSaw) -> Measured:

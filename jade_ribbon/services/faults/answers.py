@@ -48,7 +48,6 @@ from jade_ribbon.services.faults.told import (
     stopped_of,
     symptoms_of,
 )
-from jade_ribbon.services.records import get
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, TroubleRow
 
@@ -111,6 +110,8 @@ class CheckNow:
     opens: str
     outcomes: list[OutcomeChoice]
     figures: list[FigureAsked]
+    looked_up: bool
+    """The records can tell it: it need only be asked for."""
     why: list[str]
     asked_of: str
     """The one sign it is answered for, where several are told."""
@@ -257,6 +258,7 @@ def _check_now(found: Diagnosis, now: Now) -> CheckNow | None:
             for o, w in zip(row.outcomes, row.outcome_words, strict=True)
         ],
         figures=list(asked[1]) if asked else [],
+        looked_up=asked is not None and not asked[1],
         why=list(now.why),
         asked_of=asked_of(found, row.key),
         cautions=[caution_texts()[k].text for k in RUN_CAUTIONS] if row.runs else [],
@@ -371,7 +373,7 @@ def trouble_answer(
     shop = read_shop(session)
     now = check_now(found, may, wheels_first=shop.rules["guides_role"] == WHEELS_FIRST)
     own = learned(session).found
-    saw: SawRow = get(session, "saw", row.saw_id)
+    saw = session.get_one(SawRow, row.saw_id)
     band = session.get(BandRow, row.band_id) if row.band_id else None
     job = session.get(JobRow, row.job_id) if row.job_id else None
     keys = found.knowledge.causes

@@ -82,6 +82,10 @@ def at_the_saw(session: Session, scene: Scene) -> AtTheSaw:
         set_per_side_mm=facts.set_per_side_mm if facts else None,
         guard_gap_mm=shop.guard_gap_mm,
         plane_limit_mm=coplanar_limit_of(saw),
+        plan_breaks=tuple(c.key for c in found.conflicts) if found else None,
+        window_shut_by=window.binding if window and window.state == "shut" else "",
+        least_wheel_ratio=facts.steel.min_D_over_t if facts else None,
+        bending_share=scene.band.bending_share if scene.band and scene.band.runs else None,
         teeth_most=scene.core.cut.material.teeth_in_cut_max if scene.core else None,
     )
 

@@ -121,7 +121,7 @@ def test_refusals(name: str, given: Any, path: str, text: str) -> None:
 
 
 RUBBISH: tuple[Any, ...] = (None, "1", True, math.inf, -1e12, [], {})
-NO_RUBBISH = [("diagnose", {})]
+NO_RUBBISH: list[tuple[str, Any]] = [("diagnose", {})]
 """Nothing told, read or answered is a case of its own: the priors."""
 
 

@@ -73,7 +73,7 @@
 {#if check.cautions.length > 0}
   <p class="cautions">{check.cautions.join(" ")}</p>
 {/if}
-{#if check.figures.length > 0}
+{#if check.figures.length > 0 || check.looked_up}
   <form
     class="tool"
     aria-label="Measure it"
@@ -98,7 +98,9 @@
         >{begun === null ? "Start the stopwatch" : "Stop the stopwatch"}</Action
       >
     {/if}
-    <Action type="submit" disabled={!whole}>Which is it?</Action>
+    <Action type="submit" disabled={!whole}
+      >{check.looked_up ? "Look it up" : "Which is it?"}</Action
+    >
     {#if measured}<p role="status">{shop.words(measured.words)}</p>{/if}
     {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
   </form>

@@ -44,6 +44,7 @@ const CHECK: Check = {
     { key: "length_mm", label: "Marked length", kind: "length", low: 20, high: 20000 },
     { key: "time_s", label: "Seconds", kind: "plain", low: 0.2, high: 36000 },
   ],
+  looked_up: false,
   why: ["It tells most for its minutes."],
   asked_of: "Burn marks",
   cautions: ["Push stick within reach before starting."],
