@@ -4,7 +4,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import SOUND, operation
-from jade_ribbon.core.faults.measures import Measured
+from jade_ribbon.core.faults.measured import Measured
 from jade_ribbon.core.faults.pairs import Card
 from jade_ribbon.core.faults.tapping import Tapped
 from jade_ribbon.services.faults import book as books

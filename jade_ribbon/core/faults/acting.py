@@ -3,7 +3,7 @@
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
-from jade_ribbon.core.faults.diagnosis import HALF, STOPPING_SIGNS, Diagnosis
+from jade_ribbon.core.faults.diagnosis import HALF, STOPPING_SIGNS, Diagnosis, Told
 from jade_ribbon.core.faults.next_check import Offer
 from jade_ribbon.core.quantities.words import figure, percent
 from jade_ribbon.reference.faults import Cause, causes, checks, sign_texts
@@ -217,7 +217,12 @@ def asked_of(diagnosis: Diagnosis, check: str) -> str:
     told = [s for s, d in diagnosis.told.symptoms.items() if d >= HALF]
     if check not in COMPLAINT or len(told) < 2:
         return ""
-    return sign_texts()[told[0]].name
+    return sign_texts()[complaint_of(diagnosis.told)].name
+
+
+def complaint_of(told: Told) -> str:
+    """The sign that was told first; '' where none is there."""
+    return next((s for s, d in told.symptoms.items() if d >= HALF), "")
 
 
 def clears(diagnosis: Diagnosis, cause: str) -> tuple[str, ...]:

@@ -2,71 +2,21 @@
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 
+from jade_ribbon.core.faults.measured import (
+    CANNOT,
+    AtTheSaw,
+    FigureAsked,
+    Figures,
+    Measured,
+    missing,
+    unsure,
+)
 from jade_ribbon.core.faults.ridges import RidgeSource, ridge_source, ridge_words
+from jade_ribbon.core.faults.trial_face import FACE_FIGURES, FACE_SIGNS, TRIALS, trial_rule
 from jade_ribbon.core.mechanics.tension import stress_from_pluck
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Kind, Said, figure, percent, quantity, sentence
-
-CANNOT = ""
-"""No answer: the figures lie on the border between two."""
-
-
-@dataclass(frozen=True)
-class FigureAsked:
-    """A figure that a measured check asks for, with the least and the most it can be (SI)."""
-
-    key: str
-    label: str
-    kind: Kind
-    low: float
-    high: float
-
-
-@dataclass(frozen=True)
-class AtTheSaw:
-    """What is known of saw, band and job for measuring; None where it is not."""
-
-    stress_target_MPa: float | None = None
-    width_mm: float | None = None
-    gullet_depth_mm: float | None = None
-    thickness_mm: float | None = None
-    free_span_mm: float | None = None
-    band_length_mm: float | None = None
-    pitch_mm: float | None = None
-    wheel_diameters_mm: tuple[float, ...] = ()
-    motor_rpm: float | None = None
-    speed_m_s: float | None = None
-    speed_target_m_s: float | None = None
-    floor_m_min: float | None = None
-    ceiling_m_min: float | None = None
-    gullet_limit_m_min: float | None = None
-    set_per_side_mm: float | None = None
-    guard_gap_mm: float | None = None
-    plane_limit_mm: float | None = None
-    teeth_most: float | None = None
-    plan_breaks: tuple[str, ...] | None = None
-    """Keys of what Plan has against the band at this job."""
-    window_shut_by: str = ""
-    least_wheel_ratio: float | None = None
-    bending_share: float | None = None
-    """None where its runs are not on record."""
-
-
-@dataclass(frozen=True)
-class Measured:
-    """Which answer the figures are ('' where nobody can tell), and in words."""
-
-    outcome: str
-    words: Said
-
-
-Figures = Mapping[str, float]
-
-
-def _missing(what: str) -> InputError:
-    return InputError([Fault("check", f"needs {what}: look and answer by hand", None)])
 
 
 def _side(value: float, low: float, high: float, doubt: float) -> str:
@@ -76,10 +26,6 @@ def _side(value: float, low: float, high: float, doubt: float) -> str:
     return "low" if value < low else "high" if value > high else "on"
 
 
-def _unsure(words: Said) -> Measured:
-    return Measured(CANNOT, sentence(words, " That is on the border: cannot tell."))
-
-
 PLUCK_LOW, PLUCK_HIGH, PLUCK_DOUBT = 0.85, 1.15, 0.05
 """A note tells stress to a twentieth; under 85 % of the target or over 115 it is off."""
 
@@ -87,7 +33,7 @@ PLUCK_LOW, PLUCK_HIGH, PLUCK_DOUBT = 0.85, 1.15, 0.05
 def pluck(given: Figures, at: AtTheSaw) -> Measured:
     """Stress by the note of the free span, against the target."""
     if at.free_span_mm is None or at.stress_target_MPa is None or at.thickness_mm is None:
-        raise _missing("a band in hand, and one free span between two wheels")
+        raise missing("a band in hand, and one free span between two wheels")
     stress = stress_from_pluck(
         frequency_Hz=given["note_Hz"],
         width_mm=at.width_mm or 0.0,
@@ -98,7 +44,7 @@ def pluck(given: Figures, at: AtTheSaw) -> Measured:
     share = stress / at.stress_target_MPa
     words = sentence(quantity(stress, "stress"), f": {percent(share)} of the target.")
     found = _side(share, PLUCK_LOW, PLUCK_HIGH, PLUCK_DOUBT)
-    return Measured(found, words) if found else _unsure(words)
+    return Measured(found, words) if found else unsure(words)
 
 
 DRIFT_NONE_DEG, DRIFT_LARGE_DEG, DRIFT_READ_MM = 0.15, 2.0, 0.5
@@ -110,7 +56,7 @@ def drift_line(given: Figures, at: AtTheSaw) -> Measured:
     doubt = math.degrees(DRIFT_READ_MM / given["run_mm"])
     words: Said = f"{figure(angle, 2)}°, to about {figure(doubt, 1)}°."
     if abs(angle - DRIFT_LARGE_DEG) <= doubt:
-        return _unsure(words)
+        return unsure(words)
     if angle <= max(DRIFT_NONE_DEG, doubt):
         return Measured("straight", words)
     return Measured("large" if angle > DRIFT_LARGE_DEG else "small", words)
@@ -130,7 +76,7 @@ def thrust_slip(given: Figures, at: AtTheSaw) -> Measured:
     if least <= THRUST_TOUCH_MM:
         return Measured("touching", words)
     if abs(most - THRUST_WIDE_MM) <= SLIP_MM:
-        return _unsure(words)
+        return unsure(words)
     return Measured("wide" if most > THRUST_WIDE_MM else "hair", words)
 
 
@@ -140,14 +86,14 @@ SPEED_LOW, SPEED_HIGH, SPEED_DOUBT = 0.9, 1.1, 0.02
 def speed_read(given: Figures, at: AtTheSaw) -> Measured:
     """The band's speed against the material's target."""
     if at.speed_target_m_s is None:
-        raise _missing("a job with a material")
+        raise missing("a job with a material")
     share = given["speed_m_s"] / at.speed_target_m_s
     words = sentence(
         f"{percent(share)} of the target, ", quantity(at.speed_target_m_s, "speed"), "."
     )
     found = _side(share, SPEED_LOW, SPEED_HIGH, SPEED_DOUBT)
     names = {"low": "under", "high": "over", "on": "on"}
-    return Measured(names[found], words) if found else _unsure(words)
+    return Measured(names[found], words) if found else unsure(words)
 
 
 FEED_DOUBT = 0.08
@@ -157,14 +103,14 @@ FEED_DOUBT = 0.08
 def feed_time(given: Figures, at: AtTheSaw) -> Measured:
     """The feed over a marked length, against its window."""
     if at.floor_m_min is None or at.ceiling_m_min is None:
-        raise _missing("a job and a band with a feed window")
+        raise missing("a job and a band with a feed window")
     feed = given["length_mm"] / 1000.0 / (given["time_s"] / 60.0)
     words = sentence(quantity(feed, "feed"), ": window ", quantity(at.floor_m_min, "feed"), " to ")
     words = words + sentence(quantity(at.ceiling_m_min, "feed"), ".")
     doubt = FEED_DOUBT * feed
     found = _side(feed, at.floor_m_min, at.ceiling_m_min, doubt)
     if not found:
-        return _unsure(words)
+        return unsure(words)
     if found == "high" and at.gullet_limit_m_min is not None and feed > at.gullet_limit_m_min:
         return Measured("gullets", words)
     return Measured({"low": "under", "on": "inside", "high": "over"}[found], words)
@@ -173,7 +119,7 @@ def feed_time(given: Figures, at: AtTheSaw) -> Measured:
 def marks_rate(given: Figures, at: AtTheSaw) -> Measured:
     """What turns at the rate of even marks: their spacing and the feed."""
     if not (at.speed_m_s and at.band_length_mm and at.pitch_mm and at.wheel_diameters_mm):
-        raise _missing("a saw, its speed and a band")
+        raise missing("a saw, its speed and a band")
     found = ridge_source(
         spacing_mm=given["spacing_mm"],
         feed_m_min=given["feed_m_min"],
@@ -190,7 +136,7 @@ def _of_ridges(found: RidgeSource) -> Measured:
     words = ridge_words(found)
     groups = {"tooth" if c.source == "tooth" else "turn" for c in found.matching}
     if len(groups) > 1:
-        return _unsure(words)
+        return unsure(words)
     return Measured(next(iter(groups), "none"), words)
 
 
@@ -202,7 +148,7 @@ def wheel_plane(given: Figures, at: AtTheSaw) -> Measured:
     words = sentence("Gaps of ", quantity(top, "thin"), " and ", quantity(bottom, "thin"))
     words = words + sentence("; acts over ", quantity(limit, "thin"), ".")
     if abs(offset - limit) <= 0.1:
-        return _unsure(words)
+        return unsure(words)
     if offset < limit:
         return Measured("plane", words)
     return Measured("tilted" if tilt > offset / 2.0 else "offset", words)
@@ -225,7 +171,7 @@ def set_sides(given: Figures, at: AtTheSaw) -> Measured:
     if at.set_per_side_mm and mean < SET_LEAST * at.set_per_side_mm:
         return Measured("small", words)
     if at.set_per_side_mm is None:
-        return _unsure(words)
+        return unsure(words)
     return Measured("even", words)
 
 
@@ -279,7 +225,7 @@ def square_table(given: Figures, at: AtTheSaw) -> Measured:
     words = sentence("At the band ", quantity(band, "thin"), ", at the cut ", quantity(cut, "thin"))
     words = words + "."
     if min(abs(band - SQUARE_MM), abs(cut - SQUARE_MM)) <= SQUARE_READ_MM:
-        return _unsure(words)
+        return unsure(words)
     if band > SQUARE_MM:
         return Measured("both_open" if cut > SQUARE_MM else CANNOT, words)
     return Measured("cut_open" if cut > SQUARE_MM else "both_true", words)
@@ -295,7 +241,7 @@ def scale_zero(given: Figures, at: AtTheSaw) -> Measured:
     off = max(given["slack"] / mark, abs(again / mark - 1.0))
     words: Said = f"Off by {percent(off, 2)} of its mark."
     if abs(off - SCALE_BACK) <= SCALE_BACK / 5.0:
-        return _unsure(words)
+        return unsure(words)
     return Measured("off" if off > SCALE_ZERO else "fine", words)
 
 
@@ -306,7 +252,7 @@ LIMP = ("stability", "edge", "straight")
 def plan_fit(given: Figures, at: AtTheSaw) -> Measured:
     """Which rule of Plan the band breaks at this job: radius, steel, or too limp for the height."""
     if at.plan_breaks is None:
-        raise _missing("a job and its band")
+        raise missing("a job and its band")
     if "radius" in at.plan_breaks:
         return Measured("radius", "Plan: it does not turn the tightest radius.")
     if "steel" in at.plan_breaks:
@@ -327,7 +273,7 @@ OLD_FROM, OLD_SURE = 0.8, 2.0
 def bending_card(given: Figures, at: AtTheSaw) -> Measured:
     """Bending life used, and the smallest wheel against the thickness."""
     if at.thickness_mm is None or not at.wheel_diameters_mm or at.least_wheel_ratio is None:
-        raise _missing("a band in hand")
+        raise missing("a band in hand")
     ratio = min(at.wheel_diameters_mm) / at.thickness_mm
     if ratio < at.least_wheel_ratio:
         words = f"The smallest wheel is {figure(ratio, 3)} times its thickness"
@@ -337,7 +283,7 @@ def bending_card(given: Figures, at: AtTheSaw) -> Measured:
     words = f"{percent(at.bending_share)} of its bending life is used, good to a factor of ten."
     if at.bending_share >= OLD_SURE:
         return Measured("old", words)
-    return _unsure(words) if at.bending_share >= OLD_FROM else Measured("fine", words)
+    return unsure(words) if at.bending_share >= OLD_FROM else Measured("fine", words)
 
 
 def _length(key: str, label: str, high: float, kind: Kind = "thin") -> FigureAsked:
@@ -418,13 +364,21 @@ MEASURES: Mapping[str, tuple[Rule, tuple[FigureAsked, ...]]] = {
 """What is measured, or told by the records, instead of looked at: its rule and figures."""
 
 
+def rule_of(check: str, complaint: str) -> tuple[Rule, tuple[FigureAsked, ...]] | None:
+    """How a check is measured: by its own rule, or a trial cut by the face of its board."""
+    if check in TRIALS and complaint in FACE_SIGNS:
+        return trial_rule(check), FACE_FIGURES
+    return MEASURES.get(check)
+
+
 def measure(check: str, given: Figures, at: AtTheSaw) -> Measured:
     """Which answer a check's figures are. InputError for figures missing or out of range, or
     where the saw, band and job in hand do not say what is needed.
     """
-    if check not in MEASURES:
+    found = rule_of(check, at.complaint)
+    if found is None:
         raise InputError([Fault("check", f"{check!r} is not measured: look and answer", check)])
-    rule, asked = MEASURES[check]
+    rule, asked = found
     faults = []
     for one in asked:
         value = given.get(one.key)

@@ -17,11 +17,13 @@ from jade_ribbon.core.faults.acting import (
     asked_of,
     check_now,
     clears,
+    complaint_of,
     known_already,
     stops,
 )
 from jade_ribbon.core.faults.diagnosis import COULD_NOT_TELL, Diagnosis, evidence_odds
-from jade_ribbon.core.faults.measures import MEASURES, FigureAsked
+from jade_ribbon.core.faults.measured import FigureAsked
+from jade_ribbon.core.faults.measures import rule_of
 from jade_ribbon.core.faults.next_check import Offer, offers
 from jade_ribbon.core.faults.telling import (
     Spoke,
@@ -244,7 +246,7 @@ def _check_now(found: Diagnosis, now: Now) -> CheckNow | None:
     if now.offer is None:
         return None
     row, chances = checks()[now.offer.check], dict(now.offer.outcomes)
-    asked = MEASURES.get(row.key)
+    asked = rule_of(row.key, complaint_of(found.told))
     return CheckNow(
         key=row.key,
         do=row.do,

@@ -3,11 +3,13 @@
 from dataclasses import dataclass
 from datetime import datetime
 
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.at_the_cut import Evaluation
 from jade_ribbon.core.choosing.evaluate import evaluate
-from jade_ribbon.core.faults.measures import AtTheSaw
+from jade_ribbon.core.faults.measured import AtTheSaw
+from jade_ribbon.core.faults.trial_face import FACE_SIGNS, part_mm
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.setup.figures import free_span_of
 from jade_ribbon.core.setup.words import coplanar_limit_of
@@ -17,7 +19,7 @@ from jade_ribbon.services.records import get
 from jade_ribbon.services.setup.roles import core_fittings
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import read_shop
-from jade_ribbon.store.models import BandRow, JobRow, SawRow
+from jade_ribbon.store.models import BandRow, FaceRow, JobRow, SawRow
 
 
 @dataclass(frozen=True)
@@ -59,7 +61,25 @@ def speed_of(scene: Scene) -> float | None:
     return speeds[0] if len(speeds) == 1 else None
 
 
-def at_the_saw(session: Session, scene: Scene) -> AtTheSaw:
+def _complaint_mm(session: Session, scene: Scene, complaint: str) -> float | None:
+    """How much of a sign the last face of this job had that was read before, mm."""
+    if complaint not in FACE_SIGNS or scene.job is None:
+        return None
+    face = session.scalars(
+        select(FaceRow)
+        .where(
+            FaceRow.job_id == scene.job.id,
+            FaceRow.saw_id == scene.saw.id,
+            FaceRow.at <= scene.at,
+            FaceRow.trial == "",
+            FaceRow.deleted_at.is_(None),
+        )
+        .order_by(FaceRow.at.desc(), FaceRow.id.desc())
+    ).first()
+    return None if face is None else part_mm(face.readings, complaint)
+
+
+def at_the_saw(session: Session, scene: Scene, complaint: str = "") -> AtTheSaw:
     """What measured checks are held against."""
     saw, shop = core_saw(scene.saw), read_shop(session)
     found = scene.found
@@ -85,6 +105,8 @@ def at_the_saw(session: Session, scene: Scene) -> AtTheSaw:
         plan_breaks=tuple(c.key for c in found.conflicts) if found else None,
         window_shut_by=window.binding if window and window.state == "shut" else "",
         least_wheel_ratio=facts.steel.min_D_over_t if facts else None,
+        complaint=complaint,
+        complaint_mm=_complaint_mm(session, scene, complaint),
         bending_share=scene.band.bending_share if scene.band and scene.band.runs else None,
         teeth_most=scene.core.cut.material.teeth_in_cut_max if scene.core else None,
     )

@@ -4,9 +4,10 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.faults.acting import stops
+from jade_ribbon.core.faults.acting import complaint_of, stops
 from jade_ribbon.core.faults.diagnosis import infer
-from jade_ribbon.core.faults.measures import Measured, measure
+from jade_ribbon.core.faults.measured import Measured
+from jade_ribbon.core.faults.measures import measure
 from jade_ribbon.reference.faults import causes
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
@@ -154,8 +155,9 @@ def set_aside(session: Session, trouble_id: int, given: AsideInput) -> TroubleAn
 def measured(session: Session, trouble_id: int, given: MeasureInput) -> Measured:
     """Which answer a check's figures are; nothing is kept till it is answered."""
     row: TroubleRow = get(session, "trouble", trouble_id)
-    scene = scene_of(session, row.saw_id, row.band_id, row.job_id)
-    return measure(given.check, given.figures, at_the_saw(session, scene))
+    scene = scene_of(session, row.saw_id, row.band_id, row.job_id, row.opened_at)
+    complaint = complaint_of(told_of(row, row.path))
+    return measure(given.check, given.figures, at_the_saw(session, scene, complaint))
 
 
 def acknowledge(session: Session, trouble_id: int, given: StopInput) -> TroubleAnswer:

@@ -11,6 +11,7 @@ from flask.testing import FlaskClient
 
 from jade_ribbon.core.simulation.sounds import RATE_HZ, RunningSaw, sound_of
 from jade_ribbon.store.models import BandRow, RunRow
+from tests.support.edits import saved
 from tests.support.walks import RUN, open_card, tick_all
 
 TOLD = {"saw_id": 1, "band_id": 1, "job_id": 1, "symptoms": {"tick": "clear"}, "who": "Ada"}
@@ -386,3 +387,30 @@ def test_old_records_and_thin_ones_are_not_those_of_the_trouble(shop: FlaskClien
     stale = {r["reads"] for r in tell(shop)["readings"]}
     assert not stale & {"feed_over_ceiling", "runs_since_welding"}
     assert "dullness" in stale
+
+
+def test_a_trial_board_is_held_against_the_face_that_was_read_before(shop: FlaskClient) -> None:
+    saved(shop, "/api/jobs/1", {"band_id": 1})
+    shop.post("/api/runs", json=RUN)
+    places = [(x, y) for x in (0.0, 0.5, 1.0) for y in (-1.0, 0.0, 1.0)]
+    readings = [[x, y, 14.0 + 1.5 * (1 / 3 - y * y)] for x, y in places]
+    assert shop.post("/api/faces", json={"job_id": 1, "readings": readings}).status_code == 201
+    told = tell(shop, symptoms={"barrel": "clear"})
+    flat = {f"{a}_{u}_mm": 14.0 for a in ("start", "end") for u in ("top", "middle", "bottom")}
+    found = step(shop, told, "measure", check="swap_band", figures=flat)
+    assert found["outcome"] == "gone" and "it was 1.50 mm" in _said(found["words"])
+    while told["check"]["key"] != "swap_band":
+        told = step(shop, told, "answer", check=told["check"]["key"], outcome="skip")
+    assert [f["key"] for f in told["check"]["figures"]] == list(flat)
+    late = tell(shop, job_id=None, symptoms={"barrel": "clear"})
+    url = f"/api/faults/{late['id']}/measure"
+    said = refused(shop, url, check="swap_band", figures=flat)
+    assert said["check"].startswith("needs a face of the job")
+
+
+def test_what_plan_says_of_the_band_is_looked_up(shop: FlaskClient) -> None:
+    found = step(shop, tell(shop), "measure", check="plan_fit", figures={})
+    assert found["words"].startswith("Plan:")
+    bare = tell(shop, job_id=None)
+    said = refused(shop, f"/api/faults/{bare['id']}/measure", check="plan_fit", figures={})
+    assert said["check"].startswith("needs a job and its band")

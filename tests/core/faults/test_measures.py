@@ -7,7 +7,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.faults.measures import MEASURES, AtTheSaw, measure
+from jade_ribbon.core.faults.measured import AtTheSaw
+from jade_ribbon.core.faults.measures import MEASURES, measure
+from jade_ribbon.core.faults.trial_face import FACE_SIGNS, PLACES
 from jade_ribbon.core.mechanics.tension import pluck_frequency
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import metric
@@ -186,3 +188,32 @@ def test_what_is_not_known_of_the_saw_is_said(check: str) -> None:
     figures = {f.key: min(20.0 * max(f.low, 1.0), f.high) for f in MEASURES[check][1]}
     with pytest.raises(InputError, match=r"needs .*: look and answer by hand"):
         measure(check, figures, AtTheSaw())
+
+
+def board(**parts: float) -> dict[str, float]:
+    """Six readings of a board of 14 mm with so much taper, lean and barrel."""
+    taper, lean, barrel = (parts.get(k, 0.0) for k in ("taper", "lean", "barrel"))
+    return {
+        key: 14.0 + taper * (x - 0.5) + lean / 2.0 * y + barrel * (1.0 / 3.0 - y * y)
+        for key, (_, x, y) in PLACES.items()
+    }
+
+
+@pytest.mark.parametrize("sign", FACE_SIGNS)
+@pytest.mark.parametrize(
+    ("now", "found"), [(0.1, "gone"), (1.1, "same"), (0.95, "same"), (0.6, ""), (-1.2, "same")]
+)
+def test_a_trial_board_says_whether_it_went(sign: str, now: float, found: str) -> None:
+    at = replace(SAW, complaint=sign, complaint_mm=1.2)
+    assert measure("swap_band", board(**{sign: now}), at).outcome == found
+
+
+def test_a_trial_board_needs_a_face_to_be_held_against() -> None:
+    barrelled = replace(SAW, complaint="barrel")
+    with pytest.raises(InputError, match="a face of the job read in Inspect before"):
+        measure("other_stock", board(barrel=0.1), barrelled)
+    slight = replace(barrelled, complaint_mm=0.05)
+    assert measure("other_stock", board(), slight).outcome == "", "a caliper's own noise"
+    assert measure("clean_wax", board(), replace(slight, complaint_mm=1.0)).outcome == "better"
+    with pytest.raises(InputError, match="is not measured"):
+        measure("swap_band", board(), replace(SAW, complaint="burn", complaint_mm=1.0))
