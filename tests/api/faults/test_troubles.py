@@ -399,9 +399,6 @@ def test_a_trial_board_is_held_against_the_face_that_was_read_before(shop: Flask
     flat = {f"{a}_{u}_mm": 14.0 for a in ("start", "end") for u in ("top", "middle", "bottom")}
     found = step(shop, told, "measure", check="swap_band", figures=flat)
     assert found["outcome"] == "gone" and "it was 1.50 mm" in _said(found["words"])
-    while told["check"]["key"] != "swap_band":
-        told = step(shop, told, "answer", check=told["check"]["key"], outcome="skip")
-    assert [f["key"] for f in told["check"]["figures"]] == list(flat)
     late = tell(shop, job_id=None, symptoms={"barrel": "clear"})
     url = f"/api/faults/{late['id']}/measure"
     said = refused(shop, url, check="swap_band", figures=flat)
