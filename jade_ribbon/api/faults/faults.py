@@ -24,6 +24,7 @@ from jade_ribbon.services.faults.inputs import (
     StopInput,
     TappedInput,
     TroubleInput,
+    TroubleQuery,
 )
 
 
@@ -57,10 +58,10 @@ def add_trouble(session: Session, body: TroubleInput) -> TroubleAnswer:
     return troubles.add_trouble(session, body)
 
 
-@operation("GET", "/api/faults/<int:trouble_id>", answer=TroubleAnswer)
-def read_trouble(session: Session, trouble_id: int) -> TroubleAnswer:
-    """A trouble as it stands."""
-    return troubles.one_trouble(session, trouble_id)
+@operation("GET", "/api/faults/<int:trouble_id>", answer=TroubleAnswer, query=TroubleQuery)
+def read_trouble(session: Session, trouble_id: int, query: TroubleQuery) -> TroubleAnswer:
+    """A trouble as it stands, with a check that somebody chose."""
+    return troubles.one_trouble(session, trouble_id, query.check)
 
 
 @operation("POST", "/api/faults/<int:trouble_id>/answer", answer=TroubleAnswer, body=AnswerInput)

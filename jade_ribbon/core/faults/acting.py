@@ -128,6 +128,18 @@ def check_now(diagnosis: Diagnosis, offers: tuple[Offer, ...], *, wheels_first: 
     return Now(best, why, watched)
 
 
+def chosen(diagnosis: Diagnosis, offers: tuple[Offer, ...], check: str) -> Now | None:
+    """A check that somebody chooses instead; None for one that may not be made now.
+
+    Nothing that runs the saw while something dangerous is still to be looked at.
+    """
+    watched = to_look_at(diagnosis)
+    offer = next((o for o in offers if o.check == check), None)
+    if offer is None or (watched and diagnosis.knowledge.check_of[check].runs):
+        return None
+    return Now(offer, ("Your choice.",), watched)
+
+
 @dataclass(frozen=True)
 class Acting:
     """Whether it is good enough to act on the likeliest cause, and what speaks for it."""

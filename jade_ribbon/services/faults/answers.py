@@ -16,6 +16,7 @@ from jade_ribbon.core.faults.acting import (
     acting,
     asked_of,
     check_now,
+    chosen,
     clears,
     complaint_of,
     known_already,
@@ -35,6 +36,7 @@ from jade_ribbon.core.faults.telling import (
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.reference.faults import Harm, Where, causes, checks, sign_texts
 from jade_ribbon.reference.tables import caution_texts
+from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.faults.inputs import SKIP
 from jade_ribbon.services.faults.told import (
     ANSWER,
@@ -128,6 +130,8 @@ class OtherCheck:
     do: str
     minutes: float
     why_not: str
+    may: bool
+    """Whether it may be chosen instead."""
 
 
 @dataclass(frozen=True)
@@ -321,27 +325,25 @@ def _others(
     row: TroubleRow,
 ) -> list[OtherCheck]:
     """Checks worth asking instead, and those that something stands against, with what."""
-    known = checks()
+    known, everything = checks(), offers(found)
     asked = now.offer.check if now.offer else ""
-    lines = [
-        OtherCheck(o.check, known[o.check].do, o.minutes, "")
-        for o in all_offers
-        if o.check != asked
-    ][:OFFERED]
+
+    def line(key: str, why: str, *, here: bool = True) -> OtherCheck:
+        may = here and chosen(found, everything, key) is not None
+        return OtherCheck(key, known[key].do, known[key].minutes, why, may)
+
+    lines = [line(o.check, "") for o in all_offers if o.check != asked][:OFFERED]
     skipped = skipped_of(row.path)
-    lines += [OtherCheck(k, known[k].do, known[k].minutes, "skipped") for k in sorted(skipped)]
+    lines += [line(key, "skipped") for key in sorted(skipped)]
     for key, reads in known_already(found.told.reads).items():
         if key not in found.told.answers and key not in skipped:
-            why = f"the records say: {reads.replace('_', ' ')}"
-            lines.append(OtherCheck(key, known[key].do, known[key].minutes, why))
+            lines.append(line(key, f"the records say: {reads.replace('_', ' ')}"))
     if has is not None:
         best = all_offers[0].bits_per_min if all_offers else 0.0
-        for o in offers(found):
+        for o in everything:
             needs = known[o.check].needs
             if needs not in (*has, "nothing") and o.bits_per_min > best:
-                lines.append(
-                    OtherCheck(o.check, known[o.check].do, o.minutes, f"needs the {needs}")
-                )
+                lines.append(line(o.check, f"needs the {needs}", here=False))
     return lines
 
 
@@ -365,15 +367,24 @@ def _ran_since(session: Session, row: TroubleRow) -> bool:
 
 
 def trouble_answer(
-    session: Session, row: TroubleRow, change_id: int | None = None
+    session: Session, row: TroubleRow, change_id: int | None = None, check: str = ""
 ) -> TroubleAnswer:
-    """A trouble as its page shows it."""
+    """A trouble as its page shows it; with a check that somebody chose, where it may be made.
+
+    ConflictError for one that may not: it would run the saw before a danger is looked at, or is
+    answered already.
+    """
     found = diagnosis_of(session, row)
     steps = [i for i, s in enumerate(row.path) if s["kind"] in (ANSWER, TOLD, STILL)]
     before = diagnosis_of(session, row, row.path[: steps[-1]]) if steps else found
     may = offered(session, row, found)
     shop = read_shop(session)
     now = check_now(found, may, wheels_first=shop.rules["guides_role"] == WHEELS_FIRST)
+    if check:
+        other = chosen(found, offers(found), check)
+        if other is None:
+            raise ConflictError("Not now: it is answered, or would run the saw before a look.")
+        now = other
     own = learned(session).found
     saw = session.get_one(SawRow, row.saw_id)
     band = session.get(BandRow, row.band_id) if row.band_id else None

@@ -157,6 +157,20 @@ class BookQuery(BaseModel):
     band_id: Id | None = None
 
 
+class TroubleQuery(BaseModel):
+    """A check that somebody would make instead of the one proposed."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    check: Key = ""
+
+    @model_validator(mode="after")
+    def _check(self) -> Self:
+        if self.check:
+            _known(self.check, list(checks()), "check")
+        return self
+
+
 class BeforeQuery(BaseModel):
     """Which job is about to be sawn."""
 

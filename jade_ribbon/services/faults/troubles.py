@@ -94,9 +94,9 @@ def add_trouble(session: Session, given: TroubleInput) -> TroubleAnswer:
     return trouble_answer(session, tell_trouble(session, given))
 
 
-def one_trouble(session: Session, trouble_id: int) -> TroubleAnswer:
-    """A trouble as it stands."""
-    return trouble_answer(session, get(session, "trouble", trouble_id))
+def one_trouble(session: Session, trouble_id: int, check: str = "") -> TroubleAnswer:
+    """A trouble as it stands, with a check that somebody chose."""
+    return trouble_answer(session, get(session, "trouble", trouble_id), check=check)
 
 
 def take_step(session: Session, row: TroubleRow, step: Step, at: datetime | None = None) -> int:

@@ -411,3 +411,19 @@ def test_what_plan_says_of_the_band_is_looked_up(shop: FlaskClient) -> None:
     bare = tell(shop, job_id=None)
     said = refused(shop, f"/api/faults/{bare['id']}/measure", check="plan_fit", figures={})
     assert said["check"].startswith("needs a job and its band")
+
+
+def test_another_check_may_be_chosen_but_none_that_runs_the_saw_before_a_look(
+    shop: FlaskClient,
+) -> None:
+    told = tell(shop)
+    skipped = step(shop, told, "answer", check=told["check"]["key"], outcome="skip")
+    others = {c["key"]: c for c in skipped["other_checks"]}
+    assert others[told["check"]["key"]]["may"], "what was skipped can be made after all"
+    url = f"/api/faults/{told['id']}?check="
+    chosen = shop.get(f"{url}{told['check']['key']}").get_json()
+    assert chosen["check"]["key"] == told["check"]["key"]
+    assert chosen["check"]["why"] == ["Your choice."]
+    runs = shop.get(f"{url}no_load")
+    assert runs.status_code == 409, "a weld that may be proud is looked at first"
+    assert shop.get(f"{url}crystal_ball").status_code == 422

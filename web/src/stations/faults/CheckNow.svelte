@@ -63,7 +63,8 @@
       {#if check.needs !== "nothing"}<span>with {NEEDS[check.needs] ?? check.needs}</span>{/if}
     </p>
     <p class="soft">
-      {check.why.join(" ")}{#if check.asked_of}{" "}<b>Answer it for “{check.asked_of}” alone.</b
+      {check.why.join(" ")}{#if check.asked_of}<b class="alone"
+          >Answer it for “{check.asked_of}” alone.</b
         >{/if}
     </p>
   </div>
@@ -167,6 +168,9 @@
   .picture {
     width: 9.5rem;
     flex: none;
+  }
+  .alone {
+    margin-left: 0.4em;
   }
   .cautions {
     padding: var(--s2) var(--s3);

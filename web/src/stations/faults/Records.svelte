@@ -7,8 +7,10 @@
   interface Props {
     trouble: TroubleAnswer;
     onaside: (reads: string[]) => void;
+    /** Another check is made instead. */
+    onask: (check: string) => void;
   }
-  const { trouble, onaside }: Props = $props();
+  const { trouble, onaside, onask }: Props = $props();
   const aside = $derived(trouble.readings.filter((r) => r.aside).map((r) => r.reads));
 
   function turn(reads: string): void {
@@ -60,6 +62,7 @@
           <span class="soft">{fixed(c.minutes, 0)} min{c.why_not ? `; ${c.why_not}` : ""}</span
           ></span
         >
+        {#if c.may}<button type="button" onclick={() => onask(c.key)}>Do this one</button>{/if}
       </li>
     {/each}
   </ul>

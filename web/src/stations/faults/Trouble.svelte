@@ -79,6 +79,12 @@
   function aside(reads: string[]): void {
     void go(ask(client.POST("/api/faults/{trouble_id}/aside", { ...path, body: { reads } })));
   }
+  async function choose(check: string): Promise<void> {
+    const params = { path: { trouble_id: id }, query: { check } };
+    await go(ask(client.GET("/api/faults/{trouble_id}", { params })));
+    asking = true;
+    globalThis.scrollTo?.(0, 0);
+  }
   function done(next: TroubleAnswer, said: string): void {
     trouble = next;
     asking = null;
@@ -144,7 +150,7 @@
       <section aria-label="What it most likely is" aria-live="polite">
         <h2>Most likely</h2>
         <Bars causes={trouble.causes} none={trouble.none_listed} />
-        <Records {trouble} onaside={aside} />
+        <Records {trouble} onaside={aside} onask={choose} />
         <details>
           <summary>Another sign, or told otherwise</summary>
           <div class="signs">

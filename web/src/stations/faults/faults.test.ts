@@ -84,7 +84,14 @@ const TROUBLE: TroubleAnswer = {
   clears: ["Tick each turn"],
   check: CHECK,
   other_checks: [
-    { key: "swap_band", do: "Fit a known good band.", minutes: 12, why_not: "needs the gloves" },
+    {
+      key: "swap_band",
+      do: "Fit a known good band.",
+      minutes: 12,
+      why_not: "needs the gloves",
+      may: false,
+    },
+    { key: "pluck", do: "Pluck the free span.", minutes: 3, why_not: "skipped", may: true },
   ],
   withheld: false,
   readings: [
@@ -207,11 +214,14 @@ describe("the check now", () => {
 describe("what the records say", () => {
   it("is set aside and counted again", async () => {
     const onaside = vi.fn();
-    render(Records, { trouble: TROUBLE, onaside });
+    const onask = vi.fn();
+    render(Records, { trouble: TROUBLE, onaside, onask });
     await fireEvent.click(screen.getByRole("button", { name: "Not so" }));
     await fireEvent.click(screen.getByRole("button", { name: "Count it" }));
     expect(onaside.mock.calls).toEqual([[["fouling", "dullness"]], [[]]]);
     expect(screen.getByText(/needs the gloves/)).toBeTruthy();
+    await fireEvent.click(screen.getByRole("button", { name: "Do this one" }));
+    expect(onask).toHaveBeenCalledWith("pluck");
     expect(screen.getByText(/and 8 more/)).toBeTruthy();
   });
 });
