@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.faults.book import BookEntry, CauseSum, before_a_job, came_back, sums
 from jade_ribbon.core.faults.telling import chance_words
 from jade_ribbon.reference.faults import causes, sign_texts
-from jade_ribbon.reference.tables import operations, short_name
+from jade_ribbon.reference.tables import operations
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.faults.answers import minutes_of, money_of
 from jade_ribbon.services.faults.told import symptoms_of
@@ -181,7 +181,7 @@ def beforehand(session: Session, job_id: int) -> Beforehand:
         _entry(r, hour, operation or "", material or "") for r, _, _, operation, material in rows
     ]
     material = material_table(session).get(job.material)
-    what = short_name(material.name) if material else job.material
+    what = material.name.split(" (")[0] if material else job.material
     line = before_a_job(
         entries,
         now=now(),
