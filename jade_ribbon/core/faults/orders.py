@@ -237,6 +237,10 @@ def beat_of(now: Sounded, change: SoundChange | None) -> str:
     return "band" if named == "weld" else "wheel" if named.startswith("wheel") else "fast"
 
 
+BEAT_SIGNS: Mapping[str, str] = {"band": "tick", "wheel": "vibration", "fast": "hum"}
+"""The sign that a beat is told as, by whose it is."""
+
+
 SOURCE_WORDS: Mapping[str, str] = {
     "weld": "the weld, once a turn of the band",
     "belt": "the belt, once a turn of it",

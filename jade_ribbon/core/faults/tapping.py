@@ -1,7 +1,7 @@
 """A tick tapped along with: its rate, how sure, and what turns so often."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -17,6 +17,10 @@ KNOWN_SHARE = 0.03
 """Speed and lengths of a saw are known to about this."""
 STRETCHES = ((1.0, ""), (2.0, "every second beat was tapped"), (0.5, "two taps to a beat"))
 """What a tapping hand makes of a beat: as it is, every second, double."""
+
+
+ANSWERS: Mapping[str, str] = {"weld": "band", "wheel": "wheel", "belt": "fast"}
+"""What turns, as the check of a tick answers."""
 
 
 @dataclass(frozen=True)
@@ -38,6 +42,8 @@ class Tapped:
     error_Hz: float
     matches: tuple[TappedMatch, ...]
     words: Said
+    outcome: str
+    """Whose beat it is, as the check of a tick answers: band, wheel, fast; '' where unsure."""
 
 
 def tapped_rate(times_s: Sequence[float]) -> tuple[float, float]:
@@ -96,4 +102,5 @@ def name_tapped(times_s: Sequence[float], known: Sequence[Turner]) -> Tapped:
             ),
             ".",
         )
-    return Tapped(rate, error, tuple(chosen), words)
+    whose = {ANSWERS[m.key] for m in chosen}
+    return Tapped(rate, error, tuple(chosen), words, whose.pop() if len(whose) == 1 else "")

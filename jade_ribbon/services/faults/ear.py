@@ -9,6 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.faults.orders import (
+    BEAT_SIGNS,
     Order,
     SoundChange,
     Sounded,
@@ -62,6 +63,8 @@ class EarAnswer:
     words: str
     outcome: str
     """Whose beat it is, as the check of a tick answers; '' where nobody can tell."""
+    sign: str
+    """The sign to begin at, where something beats."""
     kept: bool
 
 
@@ -150,6 +153,7 @@ def _answer(heard: Sounded, turning: Turning, good: SoundRow | None, *, kept: bo
         change,
         change.words if change else plain,
         beat_of(heard, change),
+        BEAT_SIGNS.get(beat_of(heard, change), ""),
         kept,
     )
 

@@ -114,6 +114,7 @@ def taps(rate: float, count: int = 10, jitter: float = 0.01) -> list[float]:
 def test_a_tapped_beat_is_named() -> None:
     found = name_tapped(taps(3.62), KNOWN)
     assert [m.key for m in found.matches] == ["weld"] and found.matches[0].stretched == ""
+    assert found.outcome == "band"
     assert found.rate_Hz == pytest.approx(3.62, rel=0.02)
 
 
@@ -128,6 +129,7 @@ def test_two_that_fit_are_not_chosen_between() -> None:
     alike = turners(speed_m_s=14.5, band_length_mm=2513.3, wheel_diameters_mm=(400.0, 800.0))
     found = name_tapped(taps(14.5 / 2.5133), alike)
     assert len(found.matches) > 1 and "cannot tell between" in str(found.words)
+    assert found.outcome == ""
 
 
 def test_what_fits_nothing_is_said() -> None:

@@ -23,7 +23,6 @@
   const band = $derived(band_id ?? saw?.mounted_band_id ?? null);
   const most = $derived(Math.max(20, ...(heard?.orders.map((o) => o.level_dB) ?? [])));
   const x = $derived(scaleLinear([0, most], [0, 300]).clamp(true));
-  const SIGNS: Record<string, string> = { band: "tick", wheel: "vibration", fast: "hum" };
   ask(client.GET("/api/bands"))
     .then((found) => (bands = found))
     .catch((p: unknown) => notice.fail(p));
@@ -102,8 +101,8 @@
         </li>
       {/each}
     </ul>
-    {#if SIGNS[heard.outcome]}
-      <Action main href="#/faults?from=ear&signs={SIGNS[heard.outcome]}">Find the cause</Action>
+    {#if heard.sign}
+      <Action main href="#/faults?from=ear&signs={heard.sign}">Find the cause</Action>
     {/if}
   </section>
 {/if}

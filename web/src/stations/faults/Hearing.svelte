@@ -100,10 +100,7 @@
       );
       words = found.words;
       fault = "";
-      const keys = new Set(found.matches.map((m) => m.key));
-      const [only] = keys.size === 1 ? [...keys] : [];
-      const answers: Record<string, string> = { weld: "band", wheel: "wheel", belt: "fast" };
-      onoutcome?.((only && answers[only]) ?? "", found.words);
+      onoutcome?.(found.outcome, found.words);
     } catch (problem) {
       fault = wordsOf(problem);
     }
