@@ -108,6 +108,7 @@ def before_a_job(
         for cause in entry.causes:
             counted[cause] = counted.get(cause, 0) + 1
     most = sorted(counted.items(), key=lambda c: (-c[1], c[0]))[:2]
-    listed = ", ".join(f"{causes()[c].name.lower()} {_times(n)}" for c, n in most)
-    more = f", and {len(counted) - len(most)} more" if len(counted) > len(most) else ""
+    # Names have commas of their own.
+    listed = "; ".join(f"{causes()[c].name.lower()} {_times(n)}" for c, n in most)
+    more = f"; and {len(counted) - len(most)} more" if len(counted) > len(most) else ""
     return f"Gone wrong on this saw with {said}, in two years: {listed}{more}."

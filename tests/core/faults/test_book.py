@@ -54,7 +54,7 @@ def test_before_a_job_counts_such_work_only() -> None:
         return before_a_job(kept, now=NOW, operation=operation, material=material, said="resaw")
 
     assert line("resaw", "oak") == (
-        "Gone wrong on this saw with resaw, in two years: dull edge twice, knots or cross grain "
+        "Gone wrong on this saw with resaw, in two years: dull edge twice; knots or cross grain "
         "once."
     )
     assert line("rip", "european_larch_dry") == line("resaw", "oak")

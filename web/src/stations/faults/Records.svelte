@@ -75,6 +75,7 @@
     gap: var(--s3);
     align-items: center;
     min-height: var(--touch);
+    padding: var(--s1) 0;
     border-top: var(--hair) solid var(--hairline);
   }
   [data-aside="true"] > span {
