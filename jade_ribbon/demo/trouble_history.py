@@ -21,6 +21,7 @@ from jade_ribbon.core.simulation.sounds import RATE_HZ, RunningSaw, sound_of
 from jade_ribbon.demo.yard import PEOPLE
 from jade_ribbon.reference.faults import causes, checks
 from jade_ribbon.services.faults.answers import offered
+from jade_ribbon.services.faults.ear import mean_pitch_mm
 from jade_ribbon.services.faults.inputs import CloseInput, RemedyInput, TroubleInput
 from jade_ribbon.services.faults.told import ANSWER, STILL, diagnosis_of, told_of
 from jade_ribbon.services.faults.troubles import end, mend, take_step, tell_trouble
@@ -195,7 +196,7 @@ class TroubleHistory:
         saw, band = get(self.session, "saw", saw_id), get(self.session, "band", band_id)
         figures = core_saw(saw)
         speed = saw.speed_set_m_s or figures.drive.speeds_m_s[0]
-        pitch = 25.4 / ((band.tpi_lo + band.tpi_hi) / 2.0)
+        pitch = mean_pitch_mm(band)
         wheel = figures.wheel_diameters_mm[0]
         running = RunningSaw(speed, band.length_mm, pitch, wheel)
         turning = Turning(speed, band.length_mm, pitch, tuple(figures.wheel_diameters_mm))

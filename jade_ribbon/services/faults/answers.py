@@ -246,6 +246,13 @@ def _cause_now(found: Diagnosis, before: Diagnosis, place: int, found_here: int)
     )
 
 
+def _other_causes(found: Diagnosis) -> list[OtherCause]:
+    """Those less likely than the first three."""
+    rest = (found.knowledge.causes[int(i)] for i in found.order[SHOWN:])
+    chances = ((key, found.chance(key)) for key in rest)
+    return [OtherCause(key, causes()[key].name, m, chance_words(m)) for key, m in chances]
+
+
 def _check_now(found: Diagnosis, now: Now) -> CheckNow | None:
     if now.offer is None:
         return None
@@ -389,8 +396,7 @@ def trouble_answer(
     saw = session.get_one(SawRow, row.saw_id)
     band = session.get(BandRow, row.band_id) if row.band_id else None
     job = session.get(JobRow, row.job_id) if row.job_id else None
-    keys = found.knowledge.causes
-    order = [int(i) for i in found.order]
+    keys, top = found.knowledge.causes, [int(i) for i in found.order[:SHOWN]]
     return TroubleAnswer(
         id=row.id,
         saw_id=saw.id,
@@ -407,16 +413,8 @@ def trouble_answer(
         ],
         stops=list(stops(found)) if row.state == "open" else [],
         acknowledged=stopped_of(row.path),
-        causes=[_cause_now(found, before, i, own.get(keys[i], 0)) for i in order[:SHOWN]],
-        others=[
-            OtherCause(
-                keys[i],
-                causes()[keys[i]].name,
-                found.chance(keys[i]),
-                chance_words(found.chance(keys[i])),
-            )
-            for i in order[SHOWN:]
-        ],
+        causes=[_cause_now(found, before, i, own.get(keys[i], 0)) for i in top],
+        others=_other_causes(found),
         none_listed=found.none_listed,
         acting=acting(found, now),
         clears=list(clears(found, found.first)),

@@ -149,6 +149,8 @@ class Asked:
 
     id: int
     sign: str
+    cause: str
+    """What was mended; closed with it when the trouble went."""
     remedy: str
     ran: bool
     """Whether the saw has cut since."""
@@ -199,6 +201,7 @@ def beforehand(session: Session, job_id: int) -> Beforehand:
         Asked(
             row.id,
             ", ".join(_seen(row)).lower(),
+            row.remedy,
             causes()[row.remedy].name.lower(),
             bool(last and row.remedied_at and last > row.remedied_at),
         )

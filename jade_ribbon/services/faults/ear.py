@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.bands.facts import pitches_mm
 from jade_ribbon.core.faults.orders import (
     BEAT_SIGNS,
     Order,
@@ -25,6 +26,7 @@ from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.setup.listening import listen as listen_to_pluck
 from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.recording import read_recording
+from jade_ribbon.reference.tables import tooth_forms
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.faults.inputs import EarQuery, TappedInput
 from jade_ribbon.services.faults.scene import belt_of, scene_of, speed_of
@@ -34,8 +36,6 @@ from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import BandRow, SawRow, SoundRow
 
 SAME_SPEED = 0.03
-GRIT_PITCH_MM = 2.0
-"""A continuous edge has no teeth to hear; its nominal pitch stands in."""
 
 
 @dataclass(frozen=True)
@@ -68,11 +68,9 @@ class EarAnswer:
     kept: bool
 
 
-def _pitch(band: BandRow) -> float:
-    found = band_type(band)
-    if found.tpi_lo is None or found.tpi_hi is None:
-        return GRIT_PITCH_MM
-    return 25.4 / ((found.tpi_lo + found.tpi_hi) / 2.0)
+def mean_pitch_mm(band: BandRow) -> float:
+    """The pitch that a band's teeth are heard by; of a continuous edge its nominal one."""
+    return pitches_mm(band_type(band), tooth_forms()[band.form])[0]
 
 
 def _turning(session: Session, saw_id: int, band_id: int, speed: float | None) -> Turning:
@@ -86,7 +84,7 @@ def _turning(session: Session, saw_id: int, band_id: int, speed: float | None) -
     return Turning(
         ran,
         band.length_mm,
-        _pitch(band),
+        mean_pitch_mm(band),
         tuple(core_saw(scene.saw).wheel_diameters_mm),
         belt_length_mm=belt,
         pulley_mm=pulley,

@@ -20,6 +20,14 @@ function fromAbove(kerf: (x: number) => number, meant: (x: number) => number = (
   ];
 }
 
+/** Something solid: filled, with its edge drawn. */
+function solid(d: string, fill: "steel" | "jade" = "steel"): Mark[] {
+  return [
+    { as: fill, d },
+    { as: "ink", d },
+  ];
+}
+
 /** The end of a sawn board: its left face should stand where the dashes are. */
 function ofEnd(face: (y: number) => number): Mark[] {
   const left = down(8, 72, (y) => 40 + face(y));
@@ -64,8 +72,7 @@ function atTheBand(more: readonly Mark[], work = 62): Mark[] {
   return [
     { as: "soft", d: line([6, 66], [114, 66]) },
     { as: "wood", d: box(work - 48, 34, 48, 32) },
-    { as: "steel", d: band(70, 6, 76) },
-    { as: "ink", d: band(70, 6, 76) },
+    ...solid(band(70, 6, 76)),
     ...more,
   ];
 }
@@ -120,13 +127,11 @@ const dial = (x: number, deg: number): Mark[] => {
 };
 
 const lying = (gone: readonly number[] = [], wide = 16): Mark[] => [
-  { as: "steel", d: band(50, 4, 76, { wide, gone }) },
-  { as: "ink", d: band(50, 4, 76, { wide, gone }) },
+  ...solid(band(50, 4, 76, { wide, gone })),
 ];
 
 const broken = (at: readonly Mark[], weld: boolean): Mark[] => [
-  { as: "steel", d: band(46, 2, 36, { wide: 20 }) + band(56, 44, 78, { wide: 20 }) },
-  { as: "ink", d: band(46, 2, 36, { wide: 20 }) + band(56, 44, 78, { wide: 20 }) },
+  ...solid(band(46, 2, 36, { wide: 20 }) + band(56, 44, 78, { wide: 20 })),
   ...(weld ? [{ as: "burn" as const, d: box(50, 31, 16, 5) + box(60, 44, 16, 5) }] : []),
   ...at,
 ];
@@ -222,8 +227,7 @@ export const SIGNS: Readonly<Record<string, Draw>> = {
     { as: "wood", d: shape([6, 14], [98, 14], [98, 39], [60, 39], [6, 37.5]) },
     { as: "wood", d: shape([6, 66], [98, 66], [98, 41], [60, 41], [6, 38.5]) },
     { as: "ink", d: line([98, 39], [60, 39], [6, 37.5]) + line([98, 41], [60, 41], [6, 38.5]) },
-    { as: "steel", d: box(64, 36, 22, 8) },
-    { as: "ink", d: box(64, 36, 22, 8) },
+    ...solid(box(64, 36, 22, 8)),
     { as: "move", d: arrow([30, 20], [30, 34]) + arrow([30, 60], [30, 44]) },
   ],
   hard_push: () =>
@@ -239,8 +243,7 @@ export const SIGNS: Readonly<Record<string, Draw>> = {
   no_bite: () => [
     { as: "soft", d: line([6, 66], [114, 66]) },
     { as: "wood", d: box(16, 34, 52, 32) },
-    { as: "steel", d: band(70, 6, 76, { dull: 2.6 }) },
-    { as: "ink", d: band(70, 6, 76, { dull: 2.6 }) },
+    ...solid(band(70, 6, 76, { dull: 2.6 })),
     { as: "ink", d: line([68, 34], [68, 66]) },
     { as: "move", d: arrow([28, 50], [50, 50]) },
     { as: "mark", d: line([92, 40], [104, 52]) + line([104, 40], [92, 52]) },
@@ -253,8 +256,7 @@ export const SIGNS: Readonly<Record<string, Draw>> = {
   twists: () => [
     { as: "steel", d: box(40, 14, 14, 52) + box(68, 14, 14, 52) },
     { as: "dash", d: box(56, 18, 10, 44) },
-    { as: "jade", d: shape([50, 20], [57, 17], [71, 60], [64, 63]) },
-    { as: "ink", d: shape([50, 20], [57, 17], [71, 60], [64, 63]) },
+    ...solid(shape([50, 20], [57, 17], [71, 60], [64, 63]), "jade"),
     { as: "move", d: turn(60, 40, 32, -150, -70) },
   ],
   chatter: () => [
@@ -294,54 +296,13 @@ export const SIGNS: Readonly<Record<string, Draw>> = {
   tick: () => [
     ...loop,
     { as: "mark", d: box(44, 36, 6, 8) },
-    {
-      as: "ink",
-      d: line(
-        [84, 62],
-        [90, 62],
-        [91, 44],
-        [92, 62],
-        [101, 62],
-        [102, 44],
-        [103, 62],
-        [112, 62],
-        [113, 44],
-        [114, 62],
-      ),
-    },
+    { as: "ink", d: "M84 62H90L91 44L92 62H101L102 44L103 62H112L113 44L114 62" },
     { as: "move", d: turn(60, 40, 38, 100, 150) },
   ],
   vibration: () => [
-    {
-      as: "steel",
-      d: shape(
-        [34, 8],
-        [74, 8],
-        [74, 34],
-        [64, 40],
-        [64, 48],
-        [92, 48],
-        [92, 54],
-        [76, 54],
-        [76, 74],
-        [34, 74],
-      ),
-    },
-    {
-      as: "ink",
-      d: shape(
-        [34, 8],
-        [74, 8],
-        [74, 34],
-        [64, 40],
-        [64, 48],
-        [92, 48],
-        [92, 54],
-        [76, 54],
-        [76, 74],
-        [34, 74],
-      ),
-    },
+    ...solid(
+      line([34, 8], [74, 8], [74, 34], [64, 40], [64, 48]) + "L92 48L92 54L76 54L76 74L34 74Z",
+    ),
     {
       as: "move",
       d:
@@ -408,15 +369,13 @@ export const SIGNS: Readonly<Record<string, Draw>> = {
     { as: "move", d: arrow([59, 6], [40, 6]) + arrow([59, 6], [78, 6]) },
   ],
   thrust_turns: () => [
-    { as: "steel", d: band(38, 4, 76, { wide: 18 }) },
-    { as: "ink", d: band(38, 4, 76, { wide: 18 }) },
+    ...solid(band(38, 4, 76, { wide: 18 })),
     { as: "steel", d: ring(74, 40, 17.5) },
     { as: "ink", d: ring(74, 40, 17.5) + ring(74, 40, 3) },
     { as: "move", d: turn(74, 40, 25, -60, 60) },
   ],
   back_worn: () => [
-    { as: "steel", d: band(40, 4, 76, { wide: 26 }) },
-    { as: "ink", d: band(40, 4, 76, { wide: 26 }) },
+    ...solid(band(40, 4, 76, { wide: 26 })),
     {
       as: "paper",
       d: shape(

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { ask, client } from "../api/client";
-  import type { Beforehand } from "../api/schema";
+  import type { Asked, Beforehand } from "../api/schema";
   import { notice } from "../lib/notice.svelte";
   import { day } from "../lib/units";
   import Action from "./Action.svelte";
@@ -25,12 +25,11 @@
     load(job_id).catch(() => (found = null));
   });
 
-  async function went(id: number, gone: boolean): Promise<void> {
+  async function went({ id, cause }: Asked, gone: boolean): Promise<void> {
     const params = { path: { trouble_id: id } };
     try {
       if (gone) {
-        const trouble = await ask(client.GET("/api/faults/{trouble_id}", { params }));
-        const body = { causes: [trouble.remedy] };
+        const body = { causes: [cause] };
         const done = await ask(client.POST("/api/faults/{trouble_id}/close", { params, body }));
         if (done.change_id) {
           notice.canUndo("The trouble is closed.", done.change_id, () => load(job_id));
@@ -62,8 +61,8 @@
             >Mended: {a.remedy}. {a.ran ? "The saw has cut since." : "Cut first, then say."}</span
           >
         </p>
-        <Action onclick={() => void went(a.id, true)}>It went</Action>
-        <Action onclick={() => void went(a.id, false)}>Still there</Action>
+        <Action onclick={() => void went(a, true)}>It went</Action>
+        <Action onclick={() => void went(a, false)}>Still there</Action>
       </div>
     {/each}
   {/if}

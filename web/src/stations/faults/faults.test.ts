@@ -275,9 +275,16 @@ describe("before a job", () => {
       "GET /api/faults/before": {
         line: "Gone wrong on this saw with resaw, in two years: dull edge twice.",
         open: [],
-        asks: [{ id: 7, sign: "drifts one way", remedy: "fence not set", ran: true }],
+        asks: [
+          {
+            id: 7,
+            sign: "drifts one way",
+            cause: "fence_off_drift",
+            remedy: "fence not set",
+            ran: true,
+          },
+        ],
       },
-      "GET /api/faults/7": { ...TROUBLE, state: "watching", remedy: "fence_off_drift" },
       "POST /api/faults/7/close": { ...TROUBLE, change_id: null },
     });
     render(Beforehand, { job_id: 3, asks: true });
