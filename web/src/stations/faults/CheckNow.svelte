@@ -4,6 +4,7 @@
   import { checkMarks, HIGH, WIDE } from "../../drawings/checks";
   import { shop } from "../../lib/shop.svelte";
   import { fixed, type Said } from "../../lib/units";
+  import { unread } from "../../lib/unread.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import Marks from "../../parts/pictures/Marks.svelte";
@@ -99,7 +100,7 @@
         >{begun === null ? "Start the stopwatch" : "Stop the stopwatch"}</Action
       >
     {/if}
-    <Action type="submit" disabled={!whole}
+    <Action type="submit" disabled={!whole || unread.any}
       >{check.looked_up ? "Look it up" : "Which is it?"}</Action
     >
     {#if measured}<p role="status">{shop.words(measured.words)}</p>{/if}

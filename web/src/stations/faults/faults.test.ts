@@ -200,6 +200,18 @@ describe("the check now", () => {
     expect(screen.queryByText("as measured")).toBeNull();
   });
 
+  it("is not asked while a figure cannot be read: the one before must not stand for it", async () => {
+    server({});
+    render(CheckNow, { trouble: TROUBLE, check: CHECK, busy: false, onanswer: vi.fn() });
+    const length = screen.getByLabelText("Marked length");
+    await fireEvent.input(length, { target: { value: "500" } });
+    await fireEvent.input(screen.getByLabelText("Seconds"), { target: { value: "9" } });
+    const which = screen.getByRole<HTMLButtonElement>("button", { name: "Which is it?" });
+    await waitFor(() => expect(which.disabled).toBe(false));
+    await fireEvent.input(length, { target: { value: "5 oo" } });
+    await waitFor(() => expect(which.disabled).toBe(true));
+  });
+
   it("fills seconds from its stopwatch", async () => {
     const clock = vi.spyOn(performance, "now").mockReturnValue(1000);
     render(CheckNow, { trouble: TROUBLE, check: CHECK, busy: false, onanswer: vi.fn() });
