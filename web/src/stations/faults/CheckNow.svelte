@@ -22,6 +22,8 @@
   let figures = $state<Record<string, number | null>>({});
   let measured = $state.raw<(Pick<Measured, "outcome"> & { words: Said }) | null>(null);
   let fault = $state<Said>("");
+  /** What was measured; of a figure that cannot be read now, nothing. */
+  const shown = $derived(unread.any ? null : measured);
   const whole = $derived(check.figures.every((f) => (figures[f.key] ?? null) !== null));
 
   /** When the stopwatch was started. */
@@ -103,7 +105,7 @@
     <Action type="submit" disabled={!whole || unread.any}
       >{check.looked_up ? "Look it up" : "Which is it?"}</Action
     >
-    {#if measured}<p role="status">{shop.words(measured.words)}</p>{/if}
+    {#if shown}<p role="status">{shop.words(shown.words)}</p>{/if}
     {#if fault}<p class="fault" role="alert">{shop.words(fault)}</p>{/if}
   </form>
 {/if}
@@ -126,10 +128,10 @@
       <button
         type="button"
         disabled={busy}
-        data-measured={measured?.outcome === o.key}
+        data-measured={shown?.outcome === o.key}
         onclick={() => onanswer(o.key)}
       >
-        {o.words}{#if measured?.outcome === o.key}<em>as measured</em>{/if}
+        {o.words}{#if shown?.outcome === o.key}<em>as measured</em>{/if}
       </button>
     </li>
   {/each}

@@ -201,15 +201,18 @@ describe("the check now", () => {
   });
 
   it("is not asked while a figure cannot be read: the one before must not stand for it", async () => {
-    server({});
+    server({ "POST /api/faults/7/measure": { outcome: "over", words: "Over the window." } });
     render(CheckNow, { trouble: TROUBLE, check: CHECK, busy: false, onanswer: vi.fn() });
     const length = screen.getByLabelText("Marked length");
     await fireEvent.input(length, { target: { value: "500" } });
     await fireEvent.input(screen.getByLabelText("Seconds"), { target: { value: "9" } });
     const which = screen.getByRole<HTMLButtonElement>("button", { name: "Which is it?" });
     await waitFor(() => expect(which.disabled).toBe(false));
+    await fireEvent.click(which);
+    await waitFor(() => expect(screen.getByText("as measured")).toBeTruthy());
     await fireEvent.input(length, { target: { value: "5 oo" } });
     await waitFor(() => expect(which.disabled).toBe(true));
+    expect(screen.queryByText("as measured")).toBeNull();
   });
 
   it("fills seconds from its stopwatch", async () => {
