@@ -220,9 +220,13 @@ def _plainly(problem: Exception, address: str) -> str:
     """What keeps the application from being served, in a line."""
     if isinstance(problem, OSError) and problem.errno == errno.EADDRINUSE:
         return f"{address} is in use already: stop what listens there, or give another --port."
+    if isinstance(problem, OSError) and problem.filename is not None:
+        return f"{problem.filename} cannot be used: {problem.strerror}."
     if isinstance(problem, OSError) and problem.errno in (errno.EACCES, errno.EADDRNOTAVAIL):
         return f"{address} cannot be listened on: {problem.strerror}."
-    return str(problem)
+    # What SQLite says, without the statement it said it of.
+    said = str(getattr(problem, "orig", problem))
+    return f"The shop's file cannot be used: {said}." if hasattr(problem, "orig") else said
 
 
 THIS_MACHINE = ("127.0.0.1", "localhost", "::1")

@@ -9,34 +9,45 @@ import contextlib
 import gc
 import io
 import logging
+import os
+import resource
 import socket
 import sys
+from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from functools import partial
 from pathlib import Path
 from types import FrameType
-from typing import Any
+from typing import Any, ClassVar
 
 import uvicorn
 from flask import Flask
 from uvicorn.protocols.http.h11_impl import H11Protocol
 from werkzeug.test import run_wsgi_app
 
-from jade_ribbon.api.app import create_app
+from jade_ribbon.api.answers import STREAMED
+from jade_ribbon.api.app import make_app, open_file
 from jade_ribbon.api.doors.guard import DOOR, NETWORK
+from jade_ribbon.api.problems import PROBLEM, problem_body
 from jade_ribbon.api.strangers import allow_hosts, name_of
 from jade_ribbon.services.doors.network import Network
 from jade_ribbon.store.copies import DailyCopies
-from jade_ribbon.store.files import held
+from jade_ribbon.store.files import PRIVATE_FOLDER, held
 
+LOOPBACK = ("127.0.0.1", "::1")
 THREADS = 4
 REQUEST_S = 30.0
 """A request not wholly sent by then is given up."""
 IDLE_S = 15
 MOST_BYTES = 11 * 1024 * 1024
 """Over the largest body that any request may have; each operation has its own, smaller limit."""
-MOST_CONNECTIONS = 512
+SILENT_S, HANDSHAKE_S = 10.0, 5.0
+"""One that says nothing at all is given up sooner, and sooner still before it is encrypted."""
+MOST_CONNECTIONS = 1024
+MOST_OF_AN_ADDRESS = 64
+MOST_OF_THIS_MACHINE = 512
+"""Connections at once: nobody on the network keeps the others out."""
 YOUNG_OBJECTS = 100_000
 
 Scope = dict[str, Any]
@@ -71,15 +82,55 @@ def environ_of(scope: Scope, body: bytes) -> dict[str, Any]:
     return environ
 
 
+Told = tuple[int, Iterable[tuple[str, str]], bytes]
+"""Status, headers and body of an answer."""
+
+
+class Opening:
+    """How far the shop's file is on its way to be served; told to whoever asks meanwhile."""
+
+    def __init__(self) -> None:
+        self.done, self.of = 0, 0
+        self.is_open = False
+        self.failed: Exception | None = None
+
+    def came(self, done: int, of: int) -> None:
+        self.done, self.of = done, of
+
+    @property
+    def words(self) -> str:
+        far = f": {self.done} of {self.of} bands" if self.of else ""
+        return f"The shop's records are being brought up to this version{far}."
+
+    def told(self, path: str) -> Told:
+        """The answer to a request that comes too early; a page asks again by itself."""
+        kept = [("Retry-After", "1"), ("Cache-Control", "no-store")]
+        if path.startswith("/api/"):
+            body = problem_body(503, "opening", self.words)
+            return 503, [*kept, ("Content-Type", PROBLEM)], body.encode()
+        page = (
+            "<!doctype html><meta charset=utf-8><meta http-equiv=refresh content=1>"
+            f"<title>Jade Ribbon</title><p role=status>{self.words}</p>"
+        )
+        return 503, [*kept, ("Content-Type", "text/html; charset=utf-8")], page.encode()
+
+
 class WholeRequests:
     """The application behind a door: whole requests in, whole answers out, a few at a time."""
 
-    def __init__(self, app: Flask, threads: ThreadPoolExecutor, door: str = "machine") -> None:
+    def __init__(
+        self, app: Flask, threads: ThreadPoolExecutor, opening: Opening, door: str = "machine"
+    ) -> None:
         self._app, self._threads, self._door = app, threads, door
+        self._opening = opening
 
     async def __call__(self, scope: Scope, receive: Any, send: Any) -> None:
         parts: list[bytes] = []
         size, more = 0, True
+        if not {b"content-length", b"transfer-encoding"} - {k for k, _ in scope["headers"]}:
+            text = b"Its length is told in two ways.\n"
+            await _answer(send, 400, [("Connection", "close")], text)
+            return
         while more:
             message = await receive()
             if message["type"] != "http.request":
@@ -91,48 +142,91 @@ class WholeRequests:
                 await _answer(send, 413, [("Connection", "close")], text)
                 return
             more = message.get("more_body", False)
+        if not self._opening.is_open:
+            await _answer(send, *self._opening.told(scope["path"]))
+            return
         loop = asyncio.get_running_loop()
         environ = environ_of(scope, b"".join(parts)) | {DOOR: self._door}
         work = partial(self._work, environ)
-        await _answer(send, *await loop.run_in_executor(self._threads, work))
+        status, headers, body = await loop.run_in_executor(self._threads, work)
+        if isinstance(body, bytes):
+            await _answer(send, status, headers, body)
+            return
+        await _start(send, status, headers)
+        # Sent as it is made: a large file is never held whole.
+        while part := await loop.run_in_executor(self._threads, next, body, b""):
+            await send({"type": "http.response.body", "body": part, "more_body": True})
+        await send({"type": "http.response.body", "body": b""})
 
-    def _work(self, environ: dict[str, Any]) -> tuple[int, Iterable[tuple[str, str]], bytes]:
-        """Status, headers and body of the application's answer to a request."""
-        found, status, headers = run_wsgi_app(self._app, environ, buffered=True)
-        return int(status.split()[0]), list(headers), b"".join(found)
+    def _work(
+        self, environ: dict[str, Any]
+    ) -> tuple[int, Iterable[tuple[str, str]], bytes | Iterator[bytes]]:
+        """Status, headers and body of the application's answer: whole, or as it comes."""
+        found, status, headers = run_wsgi_app(self._app, environ, buffered=False)
+        kept = [(k, v) for k, v in headers if k.lower() != "date"]
+        if STREAMED in environ:
+            return int(status.split()[0]), kept, iter(found)
+        try:
+            body = b"".join(found)
+        finally:
+            if hasattr(found, "close"):
+                found.close()
+        return int(status.split()[0]), kept, body
+
+
+async def _start(send: Any, status: int, headers: Iterable[tuple[str, str]]) -> None:
+    plain = [(k.lower().encode("latin-1"), v.encode("latin-1")) for k, v in headers]
+    await send({"type": "http.response.start", "status": status, "headers": plain})
 
 
 async def _answer(send: Any, status: int, headers: Iterable[tuple[str, str]], body: bytes) -> None:
-    plain = [(k.lower().encode("latin-1"), v.encode("latin-1")) for k, v in headers]
-    await send({"type": "http.response.start", "status": status, "headers": plain})
+    await _start(send, status, headers)
     await send({"type": "http.response.body", "body": body})
 
 
 class TimedRequests(H11Protocol):
-    """A connection that is closed when a request on it takes too long to come in."""
+    """A connection that is closed when a request on it takes too long to come in.
+
+    Of one address there are so many at once, and no more.
+    """
 
     _late: asyncio.TimerHandle | None = None
+    _from: str | None = None
+    _of: ClassVar[Counter[str]] = Counter()
 
     def connection_made(self, transport: Any) -> None:
+        address = str((transport.get_extra_info("peername") or ("",))[0])
+        most = MOST_OF_THIS_MACHINE if address in LOOPBACK else MOST_OF_AN_ADDRESS
         super().connection_made(transport)
-        self._wait()
+        if self._of[address] >= most:
+            transport.abort()
+            return
+        self._from = address
+        self._of[address] += 1
+        self._wait(SILENT_S)
 
     def data_received(self, data: bytes) -> None:
         super().data_received(data)
         if self.cycle is not None and not self.cycle.more_body:
             self._came_in()
+        elif self._late is not None and self._silent:
+            self._wait(REQUEST_S)
 
     def on_response_complete(self) -> None:
         super().on_response_complete()
-        self._wait()
+        self._wait(REQUEST_S)
 
     def connection_lost(self, exc: Exception | None) -> None:
         self._came_in()
+        if self._from is not None:
+            self._of[self._from] -= 1
+            self._from = None
         super().connection_lost(exc)
 
-    def _wait(self) -> None:
+    def _wait(self, seconds: float) -> None:
         self._came_in()
-        self._late = self.loop.call_later(REQUEST_S, self._give_up)
+        self._silent = seconds == SILENT_S
+        self._late = self.loop.call_later(seconds, self._give_up)
 
     def _came_in(self) -> None:
         if self._late is not None:
@@ -142,6 +236,15 @@ class TimedRequests(H11Protocol):
     def _give_up(self) -> None:
         if not self.transport.is_closing():
             self.transport.close()
+
+
+class Loop(asyncio.SelectorEventLoop):
+    """A loop on which a connection that does not begin to be encrypted is soon given up."""
+
+    async def create_server(self, *args: Any, **kw: Any) -> Any:
+        if kw.get("ssl"):
+            kw["ssl_handshake_timeout"] = HANDSHAKE_S
+        return await super().create_server(*args, **kw)
 
 
 class OnwardsOnly:
@@ -167,14 +270,10 @@ class OnwardsOnly:
 class Server(uvicorn.Server):
     """Says when it listens; the first of several ends the others with it."""
 
-    def __init__(
-        self,
-        config: uvicorn.Config,
-        listening: Callable[[], None],
-        others: Sequence[uvicorn.Server] = (),
-    ) -> None:
+    def __init__(self, config: uvicorn.Config, listening: Callable[[], None]) -> None:
         super().__init__(config)
-        self._listening, self._others = listening, others
+        self._listening = listening
+        self.others: Sequence[uvicorn.Server] = ()
 
     async def startup(self, sockets: list[socket.socket] | None = None) -> None:
         await super().startup(sockets=sockets)
@@ -182,7 +281,7 @@ class Server(uvicorn.Server):
 
     def handle_exit(self, sig: int, frame: FrameType | None) -> None:
         super().handle_exit(sig, frame)
-        for other in self._others:
+        for other in self.others:
             other.should_exit = True
 
 
@@ -227,19 +326,34 @@ def serve(
 ) -> None:
     """Serve a shop's file until stopped; `listening` is called once it is to be reached.
 
-    With a network, devices that joined reach it over HTTPS too.
+    With a network, devices that joined reach it over HTTPS too. The port answers from the start,
+    also while a file of an older version is brought up.
     """
     logging.basicConfig(level=logging.WARNING)
-    with held(file):
-        app = create_app(file)
-        on = network(app) if network is not None else None
-        app.extensions["network"] = on
-        copies = DailyCopies(app.extensions["copies"])
-        copies.start()
+    os.umask(~PRIVATE_FOLDER & 0o777)
+    _many_connections()
+    listener = bound(host, port)
+    with contextlib.closing(listener), held(file):
+        app = make_app()
+        app.extensions["network"] = None
         try:
-            _serve(app, bound(host, port), host, listening, on)
+            _serve(app, file, listener, host, listening, network)
         finally:
-            copies.stop()
+            let_go(app)
+
+
+def let_go(app: Flask) -> None:
+    """Close what an application has open: its shop's file, its sample yard."""
+    for name in ("sample", "store"):
+        if name in app.extensions:
+            app.extensions[name].close()
+
+
+def _many_connections() -> None:
+    """As many files open at once as this user may have: each connection is one."""
+    _, most = resource.getrlimit(resource.RLIMIT_NOFILE)
+    with contextlib.suppress(ValueError, OSError):
+        resource.setrlimit(resource.RLIMIT_NOFILE, (most, most))
 
 
 def _config(app: Any, **more: Any) -> uvicorn.Config:
@@ -260,11 +374,11 @@ def _config(app: Any, **more: Any) -> uvicorn.Config:
 
 
 def _beside(
-    app: Flask, threads: ThreadPoolExecutor, on: Network
+    app: Flask, threads: ThreadPoolExecutor, opening: Opening, on: Network
 ) -> list[tuple[uvicorn.Server, socket.socket]]:
     """The servers of the network: HTTPS, and plain HTTP that only sends on to it."""
     secure = _config(
-        WholeRequests(app, threads, NETWORK),
+        WholeRequests(app, threads, opening, NETWORK),
         ssl_certfile=str(on.certificate_file),
         ssl_keyfile=str(on.key_file),
     )
@@ -275,21 +389,71 @@ def _beside(
     ]
 
 
-async def _together(servers: Sequence[tuple[uvicorn.Server, socket.socket]]) -> None:
-    await asyncio.gather(*(server.serve(sockets=[listener]) for server, listener in servers))
+def _names(host: str, on: Network | None) -> list[str]:
+    return [f"[{name}]" if ":" in name else name for name in (host, *(on.names if on else ()))]
+
+
+class Serving:
+    """A shop's file on its way to be served, and served."""
+
+    def __init__(
+        self,
+        app: Flask,
+        file: Path,
+        host: str,
+        listening: Callable[[], None],
+        network: Callable[[Flask], Network] | None,
+    ) -> None:
+        self.app, self.file, self.host, self.network = app, file, host, network
+        self.listening = listening
+        self.opening = Opening()
+        self.threads = ThreadPoolExecutor(THREADS, thread_name_prefix="request")
+        self.copies: DailyCopies | None = None
+
+    def open(self) -> Network | None:
+        """Open the file, however long that takes; then the shop's network, if it is asked for."""
+        open_file(self.app, self.file, self.opening.came)
+        on = self.network(self.app) if self.network is not None else None
+        self.app.extensions["network"] = on
+        allow_hosts(self.app, _names(self.host, on))
+        self.copies = DailyCopies(self.app.extensions["copies"])
+        self.copies.start()
+        settle()
+        return on
+
+    async def run(self, listener: socket.socket) -> None:
+        """Serve on this machine from the start, on the network once the file is open."""
+        listens = asyncio.Event()
+        config = _config(WholeRequests(self.app, self.threads, self.opening))
+        main = Server(config, listens.set)
+        serving = asyncio.create_task(main.serve(sockets=[listener]))
+        opens = asyncio.create_task(listens.wait())
+        await asyncio.wait([serving, opens], return_when=asyncio.FIRST_COMPLETED)
+        try:
+            on = await asyncio.get_running_loop().run_in_executor(None, self.open)
+            beside = _beside(self.app, self.threads, self.opening, on) if on else []
+        except BaseException:
+            main.should_exit = True
+            await serving
+            raise
+        main.others = [server for server, _ in beside]
+        self.opening.is_open = True
+        self.listening()
+        await asyncio.gather(serving, *(server.serve(sockets=[s]) for server, s in beside))
 
 
 def _serve(
     app: Flask,
+    file: Path,
     listener: socket.socket,
     host: str,
     listening: Callable[[], None],
-    on: Network | None,
+    network: Callable[[Flask], Network] | None,
 ) -> None:
-    names = [f"[{name}]" if ":" in name else name for name in (host, *(on.names if on else ()))]
-    allow_hosts(app, names)
-    settle()
-    threads = ThreadPoolExecutor(THREADS, thread_name_prefix="request")
-    beside = _beside(app, threads, on) if on else []
-    main = Server(_config(WholeRequests(app, threads)), listening, [s for s, _ in beside])
-    asyncio.run(_together([(main, listener), *beside]))
+    serving = Serving(app, file, host, listening, network)
+    try:
+        with asyncio.Runner(loop_factory=Loop) as runner:
+            runner.run(serving.run(listener))
+    finally:
+        if serving.copies is not None:
+            serving.copies.stop()

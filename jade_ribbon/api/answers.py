@@ -1,6 +1,15 @@
-"""Answers that only the interface needs."""
+"""Answers that only the interface needs, and those that go out as they are made."""
 
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+
+from flask import Response, request
+from sqlalchemy.orm import Session
+
+from jade_ribbon.store.database import Store
+
+STREAMED = "jade.streamed"
+"""Set in a request's environment when its answer is made while it is sent."""
 
 
 @dataclass(frozen=True)
@@ -15,3 +24,22 @@ class Started:
     """The id of what was opened."""
 
     id: int
+
+
+def streamed(
+    store: Store,
+    make: Callable[[Session], Iterator[bytes | str]],
+    *,
+    name: str,
+    mimetype: str,
+) -> Response:
+    """A file to take away, sent as it is made: from one view of the records, never held whole."""
+
+    def parts() -> Iterator[bytes]:
+        with store.read() as session:
+            for part in make(session):
+                yield part.encode() if isinstance(part, str) else part
+
+    request.environ[STREAMED] = True
+    headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
+    return Response(parts(), mimetype=mimetype, headers=headers)

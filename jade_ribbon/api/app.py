@@ -1,5 +1,7 @@
 """The Flask application."""
 
+from collections.abc import Callable
+from datetime import datetime
 from pathlib import Path
 
 from flask import Flask, Response, jsonify, send_from_directory
@@ -29,6 +31,7 @@ from jade_ribbon.services.keeping.sample import SampleYard
 from jade_ribbon.services.rack.replay import bring_up
 from jade_ribbon.services.setup.instruments import Instruments
 from jade_ribbon.store.copies import Copies
+from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import opened
 
 STATIC = Path(__file__).parent.parent / "static"
@@ -46,17 +49,25 @@ def create_app(file: Path | str) -> Flask:
     return app
 
 
-def open_file(app: Flask, file: Path) -> None:
-    """Put an application on a shop's file; instruments start anew."""
+def open_file(
+    app: Flask, file: Path, came: Callable[[int, int], None] = lambda _done, _of: None
+) -> None:
+    """Put an application on a shop's file; instruments start anew. `came` is told how far it is."""
     store = opened(file)
-    bring_up(store)
+    store.keep_open()
+    bring_up(store, came)
     with store.read() as session:
         clock.begin(session)
     app.extensions["store"] = store
-    app.extensions["copies"] = Copies(store, bring_up)
+    app.extensions["copies"] = Copies(store, bring_up, _newest_record)
     app.extensions["doors"] = Doors(file)
     app.extensions["sample"] = SampleYard(file)
     app.extensions["instruments"] = Instruments()
+
+
+def _newest_record(store: Store) -> datetime | None:
+    with store.read() as session:
+        return clock.newest(session)
 
 
 def make_app() -> Flask:

@@ -5,8 +5,9 @@ from typing import Annotated, Any
 from flask import Response, request
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from jade_ribbon.api.answers import streamed
 from jade_ribbon.api.doors.doors import network
-from jade_ribbon.api.operations import MOST_ID, SOUND, store
+from jade_ribbon.api.operations import CSV, MOST_ID, SOUND, store
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, quantity, said, sentence
 from jade_ribbon.formats import cut_marks, labels
@@ -15,6 +16,7 @@ from jade_ribbon.formats.radius_card import CardLine, pdf, svg
 from jade_ribbon.formats.validation import faults_of
 from jade_ribbon.services.errors import NotFoundError
 from jade_ribbon.services.faults.sounds import sign_sound
+from jade_ribbon.services.files.tables import table_of
 from jade_ribbon.services.files.through import written_out
 from jade_ribbon.services.money.inputs import MoneyQuery
 from jade_ribbon.services.money.ledger import money_csv
@@ -108,7 +110,7 @@ class LabelQuery(BaseModel):
 
     bands: Annotated[str, Field(max_length=2000, pattern=r"^[0-9]{1,12}(,[0-9]{1,12})*$")]
     kind: str = "a4-24"
-    start: int = 1
+    start: Annotated[int, Field(ge=1, le=500)] = 1
 
 
 def _query(model: type[BaseModel]) -> Any:
@@ -130,13 +132,15 @@ def labels_pdf() -> Response:
 
 def _csv(name: str, text: str) -> Response:
     kept = {"Content-Disposition": f'attachment; filename="{name}.csv"'}
-    return Response(text, mimetype="text/csv", headers=kept)
+    return Response(text, mimetype=CSV, headers=kept)
 
 
 def records_csv(table: str) -> Response:
     """All records of a table as CSV."""
-    with store().read() as session:
-        return _csv(table, written_out(session, table))
+    table_of(table)
+    return streamed(
+        store(), lambda session: written_out(session, table), name=f"{table}.csv", mimetype=CSV
+    )
 
 
 def money_sheet() -> Response:

@@ -1,6 +1,7 @@
 """Strangers' files are read apart: in a process of their own, with so much time and memory."""
 
 import atexit
+import logging
 import multiprocessing
 import resource
 import threading
@@ -10,7 +11,7 @@ from typing import ParamSpec, TypeVar
 
 from pebble import ProcessExpired, ProcessPool
 
-from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.quantities.errors import InputError, refuse
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -22,6 +23,9 @@ READERS = 2
 FILES_EACH = 200
 """A reader is made anew after so many files."""
 RUNAWAY = "cannot be read in {seconds:g} s and {megabytes} MB; accepted: a simpler one"
+
+UNREADABLE = "is damaged and cannot be read; accepted: a sound file, saved anew"
+LOG = logging.getLogger("jade_ribbon.formats")
 
 _lock = threading.Lock()
 _pool: ProcessPool | None = None
@@ -60,19 +64,33 @@ def close() -> None:
 atexit.register(close)
 
 
-def read_apart(
-    field: str, read: Callable[..., R], *args: object, limit_s: float | None = None
+def work_apart(
+    field: str, work: Callable[..., R], *args: object, limit_s: float | None = None
 ) -> R:
-    """What a reading function gives, read in a process that is ended when it takes too much.
+    """What a function gives, done in a process that is ended when it takes too much.
 
     Raises what it raises; InputError for the `field` when it takes over `limit_s` (`MOST_SECONDS`
     when None) or over `MOST_MEMORY_BYTES`.
     """
     limit = MOST_SECONDS if limit_s is None else limit_s
-    future = _readers().schedule(read, args=args, timeout=limit)
+    future = _readers().schedule(work, args=args, timeout=limit)
     try:
         found: R = future.result()
     except (TookTooLong, MemoryError, ProcessExpired) as problem:
         megabytes = MOST_MEMORY_BYTES // 1024 // 1024
         raise refuse(field, RUNAWAY.format(seconds=limit, megabytes=megabytes)) from problem
     return found
+
+
+def read_apart(field: str, read: Callable[..., R], *args: object) -> R:
+    """What a reader makes of a stranger's file, in a process of its own; InputError otherwise.
+
+    Whatever a library stumbles over in a damaged file, its sender is told that it cannot be read.
+    """
+    try:
+        return work_apart(field, read, *args)
+    except InputError:
+        raise
+    except Exception as problem:
+        LOG.info("a %s could not be read: %r", field, problem)
+        raise refuse(field, UNREADABLE) from problem

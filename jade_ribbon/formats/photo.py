@@ -12,6 +12,7 @@ if TYPE_CHECKING:
 FORMATS = ("JPEG", "PNG", "WEBP")
 MOST_SIDE_PX = 1280
 MOST_PIXELS = 60_000_000
+STRIP_PX = 512
 QUALITIES = (80, 65, 50, 35, 20)
 MOST_BYTES = 8_000_000
 KEPT_BYTES = 400_000
@@ -34,7 +35,10 @@ def small_jpeg(data: bytes) -> bytes:
             if picture.width * picture.height > MOST_PIXELS:
                 raise _refused(f"holds {picture.width} x {picture.height} pixels")
             picture.draft("RGB", (MOST_SIDE_PX, MOST_SIDE_PX))
-            upright = ImageOps.exif_transpose(picture).convert("RGB")
+            small = _shrunk(picture)
+            small.info = {"exif": picture.getexif().tobytes()}
+            upright = ImageOps.exif_transpose(small)
+            upright.info = {}
             upright.thumbnail((MOST_SIDE_PX, MOST_SIDE_PX))
             kept = _within(upright)
     except InputError:
@@ -44,6 +48,25 @@ def small_jpeg(data: bytes) -> bytes:
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, Warning) as problem:
         raise _refused("cannot be read") from problem
     return kept
+
+
+def _shrunk(picture: "Image") -> "Image":
+    """A picture in colour of eight bits, some times smaller, strip by strip: the largest are
+    turned and converted in little memory.
+    """
+    from PIL import Image
+
+    picture.load()
+    times = max(1, max(picture.size) // (2 * MOST_SIDE_PX))
+    width, height = (side // times for side in picture.size)
+    small = Image.new("RGB", (max(1, width), max(1, height)))
+    step = STRIP_PX // times * times
+    for top in range(0, height * times, step):
+        strip = picture.crop((0, top, width * times, min(top + step, height * times)))
+        if strip.mode.startswith("I"):
+            strip = strip.convert("I").point(lambda level: level / 256).convert("L")
+        small.paste(strip.convert("RGB").reduce(times), (0, top // times))
+    return small
 
 
 def _within(picture: "Image") -> bytes:

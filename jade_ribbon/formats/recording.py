@@ -9,7 +9,9 @@ from typing import TYPE_CHECKING
 import numpy as np
 from numpy.typing import NDArray
 
+from jade_ribbon.core.faults.orders import Sounded, Turning, hear
 from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.setup.listening import Heard, listen
 
 if TYPE_CHECKING:
     import soundfile
@@ -123,6 +125,18 @@ def read_recording(data: bytes) -> Recording:
     if samples.shape[0] < LEAST_SECONDS * rate:
         raise _refuse(f"ends early; accepted: at least {LEAST_SECONDS:g} s of sound")
     return Recording(samples, rate)
+
+
+def note_in(data: bytes) -> Heard:
+    """The note of a pluck in a recording. InputError where there is no clear one."""
+    sound = read_recording(data)
+    return listen(sound.samples, sound.rate_Hz)
+
+
+def sounded_in(data: bytes, turning: Turning) -> Sounded:
+    """What turns in a recording of a running saw. InputError for what is no such sound."""
+    sound = read_recording(data)
+    return hear(sound.samples, sound.rate_Hz, turning)
 
 
 def read_recording_file(file: Path) -> Recording:

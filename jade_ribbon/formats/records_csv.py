@@ -3,13 +3,14 @@
 import csv
 import io
 import json
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, Literal
 
 from jade_ribbon.core.quantities.errors import Fault, refuse
-from jade_ribbon.formats.tables_csv import table_csv, value_of
+from jade_ribbon.formats.plain_text import odd_sign
+from jade_ribbon.formats.tables_csv import csv_parts, value_of
 
 ColumnKind = Literal["text", "number", "whole", "yes_no", "list", "time"]
 MOST_LINES = 250_000
@@ -34,9 +35,9 @@ class Line:
     faults: tuple[Fault, ...]
 
 
-def out(columns: Sequence[Column], records: Iterable[Mapping[str, Any]]) -> str:
-    """Records as a CSV, one a line, in the order given."""
-    return table_csv([c.name for c in columns], ([r[c.name] for c in columns] for r in records))
+def out(columns: Sequence[Column], records: Iterable[Mapping[str, Any]]) -> Iterator[str]:
+    """Records as a CSV, one a line, in the order given; in parts."""
+    return csv_parts([c.name for c in columns], ([r[c.name] for c in columns] for r in records))
 
 
 def _number(cell: str) -> float:
@@ -70,7 +71,9 @@ READ: Mapping[str, tuple[Callable[[str], Any], str]] = {
 
 def _read(column: Column, cell: str) -> tuple[Any, Fault | None]:
     if column.kind == "text":
-        return value_of(cell), None
+        odd = odd_sign(cell)
+        words = f"holds {odd}, which nobody sees; accepted: letters, digits, signs"
+        return value_of(cell), Fault(column.name, words) if odd else None
     if cell.strip() == "":
         return None, None
     reader, accepted = READ[column.kind]

@@ -4,8 +4,9 @@ import csv
 import io
 import json
 import zipfile
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from datetime import datetime
+from typing import Any
 
 RISKY = ("=", "+", "-", "@", "\t", "\r")
 """What a spreadsheet takes for a formula when a text begins with it."""
@@ -41,19 +42,58 @@ def value_of(cell: str) -> str:
     return cell[1:] if cell.startswith(GUARD) else cell
 
 
-def table_csv(names: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
-    """A table with its headings."""
+LINES_A_PART = 2000
+PART_BYTES = 65_536
+
+
+def csv_parts(names: Sequence[str], rows: Iterable[Sequence[object]]) -> Iterator[str]:
+    """A table with its headings, some thousand lines at a time."""
     text = io.StringIO()
     writer = csv.writer(text, lineterminator="\r\n")
     writer.writerow(names)
-    writer.writerows([cell_of(v) for v in row] for row in rows)
-    return text.getvalue()
+    for number, row in enumerate(rows, 1):
+        writer.writerow([cell_of(v) for v in row])
+        if number % LINES_A_PART == 0:
+            yield text.getvalue()
+            text.seek(0)
+            text.truncate()
+    yield text.getvalue()
 
 
-def archive(files: Mapping[str, str | bytes]) -> bytes:
-    """Files in one zip."""
-    kept = io.BytesIO()
-    with zipfile.ZipFile(kept, "w", zipfile.ZIP_DEFLATED) as packed:
-        for name, content in files.items():
-            packed.writestr(name, content)
-    return kept.getvalue()
+def table_csv(names: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
+    """A table with its headings."""
+    return "".join(csv_parts(names, rows))
+
+
+class _Outlet(io.RawIOBase):
+    """Takes what a zip writes, until it is handed on; it cannot be gone back in."""
+
+    def __init__(self) -> None:
+        self.parts: list[bytes] = []
+        self.size = 0
+
+    def writable(self) -> bool:
+        return True
+
+    def write(self, data: Any) -> int:
+        self.parts.append(bytes(data))
+        self.size += len(self.parts[-1])
+        return len(self.parts[-1])
+
+    def drained(self) -> bytes:
+        found = b"".join(self.parts)
+        self.parts, self.size = [], 0
+        return found
+
+
+def archive_parts(files: Iterable[tuple[str, Iterable[str | bytes]]]) -> Iterator[bytes]:
+    """Files, each in parts, as one zip that comes in parts too: never whole in memory."""
+    outlet = _Outlet()
+    with zipfile.ZipFile(outlet, "w", zipfile.ZIP_DEFLATED) as packed:
+        for name, parts in files:
+            with packed.open(name, "w", force_zip64=True) as entry:
+                for part in parts:
+                    entry.write(part.encode() if isinstance(part, str) else part)
+                    if outlet.size > PART_BYTES:
+                        yield outlet.drained()
+    yield outlet.drained()

@@ -3,12 +3,20 @@
 from collections.abc import Iterable, Mapping
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import (
+    BaseModel,
+    ConfigDict,
+    Field,
+    ValidationError,
+    ValidationInfo,
+    field_validator,
+)
 from pydantic_core import ErrorDetails
 
 from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.fields import LEAST
+from jade_ribbon.formats.plain_text import odd_sign
 
 
 def entry(name: str) -> Any:
@@ -28,6 +36,33 @@ class Strict(BaseModel):
         allow_inf_nan=False,
         json_schema_serialization_defaults_required=True,
     )
+
+    @field_validator("*", mode="after")
+    @classmethod
+    def _plain_text(cls, value: Any, info: ValidationInfo) -> Any:
+        """No sign that nobody sees is kept of what people write; documents have their readers."""
+        metadata = cls.model_fields[str(info.field_name)].metadata
+        if not any(getattr(m, "max_length", 0) >= DOCUMENT for m in metadata):
+            _no_odd_signs(value)
+        return value
+
+
+DOCUMENT = 100_000
+"""A text that may be so long is a file."""
+
+
+def _no_odd_signs(value: Any) -> None:
+    """ValueError for a sign that nobody sees, in a text or in what holds texts."""
+    if isinstance(value, str):
+        if odd := odd_sign(value):
+            raise ValueError(f"holds {odd}, which nobody sees; accepted: letters, digits, signs")
+    elif isinstance(value, Mapping):
+        for key, inner in value.items():
+            _no_odd_signs(key)
+            _no_odd_signs(inner)
+    elif isinstance(value, (list, tuple, set, frozenset)):
+        for inner in value:
+            _no_odd_signs(inner)
 
 
 SIZED = ("too_short", "too_long")

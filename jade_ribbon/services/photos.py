@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.photo import small_jpeg
+from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError, NotFoundError
 from jade_ribbon.services.records import as_record, get, log_change
@@ -21,7 +22,7 @@ class PhotoQuery(BaseModel):
     """What a photograph of a band shows, and the run it goes with."""
 
     shows: Literal["teeth", "face"] = "teeth"
-    run_id: int | None = None
+    run_id: Id | None = None
 
 
 def latest(session: Session, stock_id: int) -> int | None:

@@ -4,20 +4,29 @@ import logging
 import re
 import sqlite3
 import threading
-from collections.abc import Callable, Iterable
-from contextlib import closing
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 
+from sqlalchemy.exc import SQLAlchemyError
+
 from jade_ribbon.store.database import BUSY_TIMEOUT_MS, Store
-from jade_ribbon.store.files import backup, check_ours, connected
+from jade_ribbon.store.files import PRIVATE_FOLDER, backup, check_ours, copy_of, write_over
 from jade_ribbon.store.migrate import migrate
 
 LOG = logging.getLogger("jade_ribbon.copies")
 DAYS, WEEKS, MONTHS = 7, 4, 12
 LOOK_EVERY_S = 1800.0
-NAME = re.compile(r"(\d{4}-\d{2}-\d{2})-(\d{12})(-by-hand|-before-restore)?\.sqlite")
+NAME = re.compile(r"(\d{4}-\d{2}-\d{2})-(\d{12})(-by-hand|-before-restore|-rescued)?\.sqlite")
+
+
+MOST_DROPPED = 3
+"""More than a few never go in one round: what is wrong is seen before all is gone."""
+MOST_BEFORE_RESTORE = 5
+AHEAD = timedelta(days=45)
+"""A clock so far past the newest record is not believed in what it makes old."""
+BY_HAND, BEFORE_RESTORE, RESCUED = "by-hand", "before-restore", "rescued"
 
 
 @dataclass(frozen=True)
@@ -31,40 +40,59 @@ class Copy:
 
 
 def kept(days: Iterable[date], today: date) -> set[date]:
-    """Which days keep their copies: 7 days, then the last of each of 4 weeks and 12 months.
+    """Which days keep their copies: the newest 7 that have one, then the last of each of the next
+    4 weeks and 12 months that have any.
 
-    Age counts from the newest copy where the clock stands before it: a clock set back drops none.
+    By rank and not by age: a clock that is wrong makes nothing old. Days after today are of such a
+    clock: they count for nothing, and are kept.
 
     >>> from datetime import date
     >>> sorted(d.day for d in kept([date(2026, 3, n) for n in range(1, 31)], date(2026, 3, 30)))
     [1, 8, 15, 22, 24, 25, 26, 27, 28, 29, 30]
     """
-    known = sorted(set(days), reverse=True)
-    if not known:
-        return set()
-    now = max(today, known[0])
-    keep = {d for d in known if (now - d).days < DAYS}
+    all_days = set(days)
+    past = sorted((d for d in all_days if d <= today), reverse=True)
+    keep = {d for d in all_days if d > today} | set(past[:DAYS])
     weeks: dict[tuple[int, int], date] = {}
     months: dict[tuple[int, int], date] = {}
-    for day in known:
-        if (now - day).days < DAYS * (WEEKS + 1):
-            weeks.setdefault(day.isocalendar()[:2], day)
-        if now.year * 12 + now.month - day.year * 12 - day.month < MONTHS:
-            months.setdefault((day.year, day.month), day)
-    return keep | set(weeks.values()) | set(months.values()) | {known[0]}
+    for day in past:
+        weeks.setdefault(day.isocalendar()[:2], day)
+        months.setdefault((day.year, day.month), day)
+    return keep | set(list(weeks.values())[: WEEKS + 1]) | set(list(months.values())[:MONTHS])
+
+
+def too_old(copies: Sequence[Copy], today: date, newest_record: datetime | None) -> list[Copy]:
+    """Copies to drop, oldest first and never more than a few; newest first is how they are given.
+
+    None made by hand or rescued; none while the clock is far past the newest record.
+    """
+    if newest_record is not None and today - newest_record.date() > AHEAD:
+        return []
+    daily = [c for c in copies if c.why == "daily"]
+    keep = kept((c.at.date() for c in daily), today)
+    old = [c for c in daily if c.at.date() not in keep]
+    old += [c for c in copies if c.why == "before restore"][MOST_BEFORE_RESTORE:]
+    return sorted(old, key=lambda c: c.at)[:MOST_DROPPED]
 
 
 class Copies:
     """The copies of one shop's file, in a folder beside it."""
 
-    def __init__(self, store: Store, follow: Callable[[Store], object] = lambda _: None) -> None:
+    def __init__(
+        self,
+        store: Store,
+        follow: Callable[[Store], object] = lambda _: None,
+        newest_record: Callable[[Store], datetime | None] = lambda _: None,
+    ) -> None:
         self.store = store
         self.follow = follow
         """What must follow when an older file takes the live one's place."""
+        self._newest_record = newest_record
         self.folder = store.file.with_name(f"{store.file.stem}.copies")
         self.failure = ""
         """Why the last copy could not be taken; empty where it could."""
         self._one_at_a_time = threading.Lock()
+        self._rescued = False
 
     def all(self) -> list[Copy]:
         """The copies there are, newest first."""
@@ -87,51 +115,70 @@ class Copies:
             raise FileNotFoundError(f"there is no copy {name}")
         return path
 
+    def _target(self, at: datetime, why: str) -> Path:
+        """Where a copy taken at a time goes; its folder is there, and the shop's own."""
+        self.folder.mkdir(mode=PRIVATE_FOLDER, parents=True, exist_ok=True)
+        stamp = at.astimezone(UTC).strftime("%Y-%m-%d-%H%M%S%f")
+        target = self.folder / f"{stamp}{f'-{why}' if why else ''}.sqlite"
+        if target.exists():
+            raise FileExistsError(f"{target} exists already")
+        return target
+
+    def _found(self, target: Path) -> Copy:
+        return next(c for c in self.all() if c.name == target.name)
+
     def take(self, at: datetime, why: str = "") -> Copy:
-        """Take a checked copy of the live file. OSError, UnusableFileError."""
+        """Take a checked copy of the live file. OSError, UnusableFileError, FileGoneError."""
         with self._one_at_a_time:
-            stamp = at.astimezone(UTC).strftime("%Y-%m-%d-%H%M%S%f")
-            target = self.folder / f"{stamp}{f'-{why}' if why else ''}.sqlite"
             try:
-                self.folder.mkdir(parents=True, exist_ok=True)
+                self.store.check_there()
+                target = self._target(at, why)
                 backup(self.store.file, target)
             except (OSError, ValueError) as problem:
                 self.failure = str(problem)
                 raise
             self.failure = ""
-            return next(c for c in self.all() if c.name == target.name)
+            return self._found(target)
+
+    def rescue(self, at: datetime) -> Copy | None:
+        """The newest copy once the file was taken away: of what this process still holds open.
+
+        All that was acknowledged is in it. Taken once; where it cannot be, the newest there is.
+        """
+        with self._one_at_a_time:
+            if not self._rescued and self.store.held_open is not None:
+                self._rescued = True
+                try:
+                    copy_of(self.store.held_open, self._target(at, RESCUED))
+                except (OSError, ValueError, sqlite3.Error) as problem:
+                    LOG.warning("what was open could not be rescued: %s", problem)
+        return next(iter(self.all()), None)
 
     def keep_up(self, at: datetime) -> Copy | None:
-        """Take today's copy where there is none yet, and drop those past their age."""
-        copies = self.all()
+        """Take today's copy where there is none yet, and drop a few of those past their age."""
         taken = None
-        if not any(c.at.date() == at.date() and c.why != "before restore" for c in copies):
+        if not any(c.at.date() == at.date() and c.why == "daily" for c in self.all()):
             taken = self.take(at)
-        keep = kept((c.at.date() for c in copies), at.date())
-        for copy in copies:
-            if copy.at.date() not in keep:
-                (self.folder / copy.name).unlink(missing_ok=True)
+        for copy in too_old(self.all(), at.date(), self._newest_record(self.store)):
+            (self.folder / copy.name).unlink(missing_ok=True)
         return taken
 
     def restore(self, source: Path, at: datetime) -> Copy:
         """Bring a copy back over the live file; the copy of what was there before.
 
-        In one transaction of the live file: those at work see what was, or what is, and nothing
-        between. FileNotFoundError, UnusableFileError, sqlite3.OperationalError while it is busy.
+        In one transaction of the live file, with nothing written from that copy on until it is
+        through: those at work see what was, or what is, and nothing between. FileNotFoundError,
+        UnusableFileError, HeldError, FileGoneError, sqlite3.OperationalError while it is busy.
         """
         check_ours(source)
-        before = self.take(at, "before-restore")
-        with (
-            closing(connected(source, "rw")) as copy,
-            closing(connected(self.store.file, "rw")) as live,
-        ):
-            live.execute(f"PRAGMA busy_timeout={BUSY_TIMEOUT_MS}")
-            live.execute("PRAGMA synchronous=FULL")
-            copy.backup(live)
-        self.store.close()
-        migrate(self.store)
-        self.follow(self.store)
-        return before
+        with self.store.gate.held(), self._one_at_a_time:
+            self.store.check_there()
+            before = self._target(at, BEFORE_RESTORE)
+            write_over(source, self.store.file, before, BUSY_TIMEOUT_MS)
+            self.store.renew()
+            migrate(self.store)
+            self.follow(self.store)
+        return self._found(before)
 
 
 class DailyCopies(threading.Thread):
@@ -145,7 +192,7 @@ class DailyCopies(threading.Thread):
         while True:
             try:
                 self._copies.keep_up(datetime.now(UTC))
-            except (OSError, ValueError, sqlite3.Error) as problem:
+            except (OSError, ValueError, RuntimeError, sqlite3.Error, SQLAlchemyError) as problem:
                 LOG.warning("no copy could be taken: %s", problem)
             if self._end.wait(LOOK_EVERY_S):
                 return

@@ -164,7 +164,7 @@ def test_an_answer_is_rendered_before_anything_is_committed(
     assert [b["label"] for b in shop.get("/api/bands").get_json()] == ["K-07"]
 
 
-@pytest.mark.parametrize("label", ["[[1e999|stress]]", "{0.1 thin}", "a\u2028b", "<b>x</b>"])
+@pytest.mark.parametrize("label", ["[[1e999|stress]]", "{0.1 thin}", "a\nb", "<b>x</b>"])
 def test_what_people_wrote_is_never_read_for_quantities(shop: FlaskClient, label: str) -> None:
     assert saved(shop, "/api/bands/1", {"label": label, "note": label}).status_code == 200
     assert shop.get("/api/bands").get_json()[0]["label"] == label

@@ -7,7 +7,7 @@ from werkzeug.test import TestResponse
 
 NEVER_READ = 2**52
 """No record is of this version: a save on it tells the version that is."""
-ONLY_TOLD = ("id", "clock_behind_s", "change_id", "pressures", "wear")
+ONLY_TOLD = ("id", "clock_behind_s", "clock_ahead_s", "change_id", "pressures", "wear")
 """What an answer tells of a record and nobody saves."""
 
 

@@ -1,16 +1,20 @@
 """Copies of the shop's file, everything as CSV, and the sample yard."""
 
 import re
+import shutil
 import tempfile
 from pathlib import Path
 from typing import Annotated
 
 from flask import Response, current_app
 from pydantic import Field
+from sqlalchemy.orm import Session
 
+from jade_ribbon.api.answers import streamed
 from jade_ribbon.api.operations import operation, store
 from jade_ribbon.formats.validation import Strict
 from jade_ribbon.services.clock import begin, now
+from jade_ribbon.services.keeping import clock as clocks
 from jade_ribbon.services.keeping import copies as keeping
 from jade_ribbon.services.keeping.export import export_all
 from jade_ribbon.services.keeping.sample import SampleAnswer, SampleYard
@@ -63,6 +67,24 @@ def restore_copy(body: RestoreInput) -> keeping.Restored:
     return restored
 
 
+class ClockInput(Strict):
+    """The jump of the machine's clock is right, or wrong; or it is right again."""
+
+    said: clocks.Said
+
+
+@operation("GET", "/api/clock", answer=clocks.ClockAnswer)
+def read_clock(session: Session) -> clocks.ClockAnswer:
+    """The shop's clock, and how far the machine's is from it."""
+    return clocks.read_clock()
+
+
+@operation("POST", "/api/clock", answer=clocks.ClockAnswer, body=ClockInput, role="owner")
+def answer_clock(session: Session, body: ClockInput) -> clocks.ClockAnswer:
+    """Say whether the machine's clock is right, or that it is again."""
+    return clocks.answer_clock(session, body.said)
+
+
 @operation("GET", "/api/sample-yard", answer=SampleAnswer, beside=True)
 def sample_yard() -> SampleAnswer:
     """Whether the sample yard is there to look round in."""
@@ -82,21 +104,23 @@ def _named(ending: str) -> str:
     return f"{name or 'shop'}-{now():%Y-%m-%d}{ending}"
 
 
-def _taken_away(data: bytes, name: str, kind: str) -> Response:
-    headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
-    return Response(data, mimetype=kind, headers=headers)
-
-
 def export_zip() -> Response:
     """Everything as CSV, one file a table, in one archive."""
-    with store().read() as session:
-        data = export_all(session)
-    return _taken_away(data, _named(".zip"), "application/zip")
+    return streamed(store(), export_all, name=_named(".zip"), mimetype="application/zip")
 
 
 def whole_file() -> Response:
     """A checked copy of the whole file, as `restore` takes it."""
-    with tempfile.TemporaryDirectory() as folder:
-        target = Path(folder) / "shop.sqlite"
+    folder = Path(tempfile.mkdtemp(prefix="jade-ribbon-"))
+    target = folder / "shop.sqlite"
+    try:
+        store().check_there()
         backup(store().file, target)
-        return _taken_away(target.read_bytes(), _named(".sqlite"), "application/vnd.sqlite3")
+        data = target.read_bytes()
+    finally:
+        shutil.rmtree(folder, ignore_errors=True)
+    headers = {
+        "Content-Disposition": f'attachment; filename="{_named(".sqlite")}"',
+        "Cache-Control": "no-store",
+    }
+    return Response(data, mimetype="application/vnd.sqlite3", headers=headers)

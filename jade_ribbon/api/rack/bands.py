@@ -5,6 +5,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation, waited_s
+from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.clock import waited
 from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.rack import bands, coming, events, pages
@@ -20,7 +21,7 @@ from jade_ribbon.services.rack.inputs import (
 class BeforeQuery(BaseModel):
     """Runs before one of them."""
 
-    before: int | None = None
+    before: Id | None = None
 
 
 @operation("GET", "/api/bands", answer=list[bands.BandAnswer])

@@ -40,6 +40,8 @@ MOST_SHARP = 0.01
 """Most that a strip's stiffness sharpens a partial, per square of its number."""
 ASTRAY, LEAST_PARTIALS = 0.005, 3
 """A partial further off the others' line is left out, as long as so many remain."""
+QUIETEST = 1e-4
+"""Under this, of 1 at full scale, there is nothing to hear but the recorder itself."""
 SPECTRUM_POINTS = 240
 SPECTRUM_HZ = 600.0
 
@@ -262,9 +264,9 @@ def listen(samples: Samples, rate_Hz: float) -> Heard:
     """
     if samples.size == 0 or not np.isfinite(samples).all():
         raise _refuse("holds no sound; record two seconds with one pluck in them")
-    if np.abs(samples).max() < 1e-4:
-        raise _refuse("is silent; check that the microphone is on and near the band")
     sound = _band_limited(_one_channel(samples.astype(float)), rate_Hz)
+    if np.abs(sound).max() < QUIETEST:
+        raise _refuse("is silent; check that the microphone is on and near the band")
     onset = _onset(sound, rate_Hz)
     ringing = _ringing(sound, rate_Hz, onset)
     if ringing.rise < LEAST_RISE:

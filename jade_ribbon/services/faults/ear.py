@@ -17,15 +17,13 @@ from jade_ribbon.core.faults.orders import (
     Turning,
     beat_of,
     compare,
-    hear,
     source_words,
 )
 from jade_ribbon.core.faults.rotating import turners
 from jade_ribbon.core.faults.tapping import Tapped, name_tapped
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.setup.listening import listen as listen_to_pluck
 from jade_ribbon.formats.apart import read_apart
-from jade_ribbon.formats.recording import read_recording
+from jade_ribbon.formats.recording import note_in, sounded_in
 from jade_ribbon.reference.tables import tooth_forms
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.faults.inputs import EarQuery, TappedInput
@@ -117,8 +115,7 @@ def kept_sound(heard: dict[str, Any]) -> Sounded:
 
 def _heard(session: Session, asked: EarQuery, recording: bytes) -> tuple[Sounded, Turning]:
     turning = _turning(session, asked.saw_id, asked.band_id, asked.speed_m_s)
-    sound = read_apart("recording", read_recording, recording)
-    return hear(sound.samples, sound.rate_Hz, turning), turning
+    return read_apart("recording", sounded_in, recording, turning), turning
 
 
 def listen(session: Session, asked: EarQuery, recording: bytes) -> EarAnswer:
@@ -185,8 +182,7 @@ class NoteHeard:
 
 def note_of(recording: bytes) -> NoteHeard:
     """The note of a pluck in a recording. InputError where there is no clear one."""
-    sound = read_apart("recording", read_recording, recording)
-    heard = listen_to_pluck(sound.samples, sound.rate_Hz)
+    heard = read_apart("recording", note_in, recording)
     return NoteHeard(heard.frequency_Hz, heard.confidence, heard.note)
 
 

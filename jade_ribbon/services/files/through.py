@@ -1,7 +1,7 @@
 """Records out as CSV, and in: what would change, line by line; all of it, or none."""
 
 from collections import Counter
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -40,8 +40,8 @@ class FileLook:
     bad: int
 
 
-def written_out(session: Session, key: str) -> str:
-    """All living records of a table as CSV."""
+def written_out(session: Session, key: str) -> Iterator[str]:
+    """All living records of a table as CSV, in parts."""
     table = table_of(key)
     return out(table.columns, table.records(session))
 

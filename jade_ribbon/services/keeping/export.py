@@ -1,11 +1,11 @@
 """Everything of a shop as CSV, in one archive."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from sqlalchemy import LargeBinary, Table, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.formats.tables_csv import archive, table_csv
+from jade_ribbon.formats.tables_csv import archive_parts, csv_parts
 from jade_ribbon.services.clock import now
 from jade_ribbon.store.models import AnsweredRow, Base, PhotoRow, RunSumRow
 
@@ -25,13 +25,28 @@ def _tables() -> Iterator[Table]:
     return (t for t in Base.metadata.sorted_tables if t.name not in LEFT_OUT)
 
 
-def export_all(session: Session) -> bytes:
-    """The archive: a CSV a table, photographs, and a page that explains them."""
-    files: dict[str, str | bytes] = {"README.txt": READ_ME.format(at=now().isoformat())}
+ROWS_AT_ONCE = 2000
+
+
+def export_all(session: Session) -> Iterator[bytes]:
+    """The archive in parts: a CSV a table, photographs, and a page that explains them."""
+    return archive_parts(_files(session))
+
+
+def _files(session: Session) -> Iterator[tuple[str, Iterable[str | bytes]]]:
+    yield "README.txt", [READ_ME.format(at=now().isoformat())]
     for table in _tables():
         columns = [c for c in table.columns if not isinstance(c.type, LargeBinary)]
-        rows = session.execute(select(*columns).order_by(*table.primary_key.columns))
-        files[f"{table.name}.csv"] = table_csv([c.name for c in columns], rows)
-    for photo in session.scalars(select(PhotoRow).where(PhotoRow.deleted_at.is_(None))):
-        files[f"photos/{photo.id}.jpg"] = photo.jpeg
-    return archive(files)
+        rows = session.execute(
+            select(*columns)
+            .order_by(*table.primary_key.columns)
+            .execution_options(yield_per=ROWS_AT_ONCE)
+        )
+        yield f"{table.name}.csv", csv_parts([c.name for c in columns], rows)
+    keys = session.scalars(
+        select(PhotoRow.id).where(PhotoRow.deleted_at.is_(None)).order_by(PhotoRow.id)
+    ).all()
+    for key in keys:
+        jpeg = session.scalar(select(PhotoRow.jpeg).where(PhotoRow.id == key))
+        if jpeg is not None:
+            yield f"photos/{key}.jpg", [jpeg]

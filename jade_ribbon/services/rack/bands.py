@@ -12,6 +12,7 @@ from jade_ribbon.core.bands.facts import look_up, pitches_mm
 from jade_ribbon.core.edge.shop_life import ShopLives, asks_still_good, own_life_m
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
+from jade_ribbon.formats.plain_text import visible
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
@@ -170,7 +171,7 @@ def check_type(given: BandTypeInput) -> None:
 
 def plain_label(label: str) -> str:
     """A label as people tell it from others: K-07 and k-07 are one."""
-    return " ".join(unicodedata.normalize("NFKC", label).casefold().split())
+    return " ".join(unicodedata.normalize("NFKC", visible(label)).casefold().split())
 
 
 def _check_label(session: Session, label: str, own_id: int | None) -> None:

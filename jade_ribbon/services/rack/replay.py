@@ -2,7 +2,7 @@
 
 import dataclasses
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from typing import Any, cast
 
@@ -264,15 +264,26 @@ def replayed_once(session: Session) -> Iterator[None]:
         check_rules(session, "band", band)
 
 
-def bring_up(store: Store) -> int:
+def replay_all(session: Session, done: Callable[[int, int], None] = lambda _n, _of: None) -> int:
+    """Replay every band; how many. `done` is told how far it is."""
+    known = around(session)
+    keys = session.scalars(select(BandRow.id).order_by(BandRow.id)).all()
+    for n, key in enumerate(keys):
+        row = session.get(BandRow, key)
+        if row is not None:
+            refresh(session, row, known)
+            session.flush()
+        session.expire_all()
+        done(n + 1, len(keys))
+    return len(keys)
+
+
+def bring_up(store: Store, done: Callable[[int, int], None] = lambda _n, _of: None) -> int:
     """Replay every band of a file whose record was last replayed by older rules; how many."""
     with store.read() as session:
         if session.connection().exec_driver_sql("PRAGMA user_version").scalar() == RULES_VERSION:
             return 0
     with store.write() as session:
-        known = around(session)
-        bands = session.scalars(select(BandRow)).all()
-        for row in bands:
-            refresh(session, row, known)
+        replayed = replay_all(session, done)
         session.connection().exec_driver_sql(f"PRAGMA user_version = {RULES_VERSION}")
-    return len(bands)
+    return replayed

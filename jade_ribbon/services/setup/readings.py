@@ -12,7 +12,7 @@ from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, sentence
 from jade_ribbon.core.setup.drift_verdict import DriftVerdict, drift_verdict, method_for
 from jade_ribbon.core.setup.figures import free_span_of
-from jade_ribbon.core.setup.listening import Heard, Plucks, listen, several
+from jade_ribbon.core.setup.listening import Heard, Plucks, several
 from jade_ribbon.core.setup.note_names import note_name
 from jade_ribbon.core.setup.shims import Shims, shims_for
 from jade_ribbon.core.setup.tension_reading import (
@@ -25,7 +25,7 @@ from jade_ribbon.core.setup.tension_reading import (
 )
 from jade_ribbon.core.setup.tracking import TrackAdvice, track_advice
 from jade_ribbon.formats.apart import read_apart
-from jade_ribbon.formats.recording import read_recording
+from jade_ribbon.formats.recording import note_in
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.records import log_change
 from jade_ribbon.services.setup.cards import Open, open_card
@@ -141,8 +141,7 @@ class ListenAnswer:
 def hear(session: Session, setup_id: int, recording: bytes) -> ListenAnswer:
     """The note in a recording, for the band and span of a card. InputError with no clear note."""
     found = open_card(session, setup_id)
-    sound = read_apart("recording", read_recording, recording)
-    heard = listen(sound.samples, sound.rate_Hz)
+    heard = read_apart("recording", note_in, recording)
     wanted = found.card.tension.note_Hz
     reading = None
     why: Said = ""

@@ -57,6 +57,8 @@ class Shop:
     wear: dict[str, OwnWear]
     clock_behind_s: float
     """How far this machine's clock is behind the shop's latest record; 0 where it is not."""
+    clock_ahead_s: float
+    """How far it jumped past the latest record; 0 where it did not, or is said to be right."""
 
 
 ShopEdit = edit_of(ShopInput)
@@ -101,6 +103,7 @@ def read_shop(session: Session) -> Shop:
         pressures={k: OwnPressure(**v) for k, v in row.learned.get("pressures", {}).items()},
         wear={k: OwnWear(**v) for k, v in row.learned.get("wear", {}).items()},
         clock_behind_s=CLOCK.behind().total_seconds(),
+        clock_ahead_s=CLOCK.ahead().total_seconds(),
     )
 
 

@@ -20,7 +20,7 @@ from jade_ribbon.core.stock.cut_list import (
     rest_mm,
     usable_length_mm,
 )
-from jade_ribbon.formats.apart import read_apart
+from jade_ribbon.formats.apart import work_apart
 from jade_ribbon.formats.yield_job import CutListInput
 from jade_ribbon.solvers.cutting_stock import StockPatterns, StockProgram, solve
 
@@ -132,7 +132,7 @@ def answer(asked: CutListQuestion) -> YieldAnswer:
     """The plan of a cut list. InputError, saying what is missing, where nothing can be made."""
     job = asked.to_core()
     seconds = LONGER_S[asked.longer]
-    best = read_apart("pieces", best_plan, job, seconds, limit_s=1.5 * seconds + BESIDE_S)
+    best = work_apart("pieces", best_plan, job, seconds, limit_s=1.5 * seconds + BESIDE_S)
     plan = best.plan
     return YieldAnswer(
         billets=[
