@@ -14,7 +14,7 @@ import resource
 import socket
 import sys
 from collections import Counter
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Generator, Iterable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from functools import partial
 from pathlib import Path
@@ -153,25 +153,37 @@ class WholeRequests:
             await _answer(send, status, headers, body)
             return
         await _start(send, status, headers)
-        # Sent as it is made: a large file is never held whole.
-        while part := await loop.run_in_executor(self._threads, next, body, b""):
-            await send({"type": "http.response.body", "body": part, "more_body": True})
-        await send({"type": "http.response.body", "body": b""})
+        try:
+            # Sent as it is made: a large file is never held whole.
+            while part := await loop.run_in_executor(self._threads, next, body, b""):
+                await send({"type": "http.response.body", "body": part, "more_body": True})
+            await send({"type": "http.response.body", "body": b""})
+        finally:
+            await loop.run_in_executor(self._threads, body.close)
 
     def _work(
         self, environ: dict[str, Any]
-    ) -> tuple[int, Iterable[tuple[str, str]], bytes | Iterator[bytes]]:
+    ) -> tuple[int, Iterable[tuple[str, str]], bytes | Generator[bytes, None, None]]:
         """Status, headers and body of the application's answer: whole, or as it comes."""
         found, status, headers = run_wsgi_app(self._app, environ, buffered=False)
         kept = [(k, v) for k, v in headers if k.lower() != "date"]
         if STREAMED in environ:
-            return int(status.split()[0]), kept, iter(found)
+            return int(status.split()[0]), kept, _closing(found)
         try:
             body = b"".join(found)
         finally:
             if hasattr(found, "close"):
                 found.close()
         return int(status.split()[0]), kept, body
+
+
+def _closing(found: Iterable[bytes]) -> Generator[bytes, None, None]:
+    """The parts of an answer; what they were made from is closed with them."""
+    try:
+        yield from found
+    finally:
+        if hasattr(found, "close"):
+            found.close()
 
 
 async def _start(send: Any, status: int, headers: Iterable[tuple[str, str]]) -> None:

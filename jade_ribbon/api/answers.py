@@ -26,6 +26,13 @@ class Started:
     id: int
 
 
+def sent_in_parts(parts: Iterator[bytes], *, name: str, mimetype: str) -> Response:
+    """A file to take away, never held whole."""
+    request.environ[STREAMED] = True
+    headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
+    return Response(parts, mimetype=mimetype, headers=headers)
+
+
 def streamed(
     store: Store,
     make: Callable[[Session], Iterator[bytes | str]],
@@ -33,13 +40,11 @@ def streamed(
     name: str,
     mimetype: str,
 ) -> Response:
-    """A file to take away, sent as it is made: from one view of the records, never held whole."""
+    """A file of the records, made while it is sent, from one view of them."""
 
     def parts() -> Iterator[bytes]:
         with store.read() as session:
             for part in make(session):
                 yield part.encode() if isinstance(part, str) else part
 
-    request.environ[STREAMED] = True
-    headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
-    return Response(parts(), mimetype=mimetype, headers=headers)
+    return sent_in_parts(parts(), name=name, mimetype=mimetype)

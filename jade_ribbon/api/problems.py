@@ -10,7 +10,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 from flask import Flask, Response, current_app, request
-from sqlalchemy.exc import DatabaseError
+from sqlalchemy.exc import DatabaseError, IntegrityError
 from werkzeug.exceptions import HTTPException
 
 from jade_ribbon.api.audience import wants_open
@@ -216,6 +216,17 @@ def _gone(error: FileGoneError) -> Response:
     )
 
 
+def _astray(error: IntegrityError) -> Response:
+    """A record that points at none, or is there already: what was asked cannot be, whoever asks."""
+    LOG.warning("%s: refused by the file: %s", request.endpoint, error.orig)
+    return answer(
+        409,
+        "conflict",
+        "It belongs to a record that is not there, or one like it is there already: nothing was "
+        "saved.",
+    )
+
+
 def _too_many(error: TooManyGuessesError) -> Response:
     response = answer(429, "too_many_guesses", str(error))
     response.headers["Retry-After"] = str(math.ceil(error.wait_s))
@@ -236,6 +247,7 @@ def handle_problems(app: Flask) -> None:
     app.register_error_handler(HeldError, _held)
     app.register_error_handler(OSError, _disk_trouble)
     app.register_error_handler(sqlite3.Error, _store_trouble)
+    app.register_error_handler(IntegrityError, _astray)
     app.register_error_handler(DatabaseError, _store_trouble)
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _unexpected)

@@ -46,7 +46,10 @@ def _number(cell: str) -> float:
 
 def _time(cell: str) -> datetime:
     at = datetime.fromisoformat(cell)
-    return at if at.tzinfo is not None else at.replace(tzinfo=UTC)
+    try:
+        return at.astimezone(UTC) if at.tzinfo is not None else at.replace(tzinfo=UTC)
+    except OverflowError as problem:
+        raise ValueError(cell) from problem
 
 
 def _list(cell: str) -> list[Any]:

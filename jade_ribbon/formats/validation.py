@@ -1,5 +1,6 @@
 """Pydantic's faults in our words: field, value, what is accepted."""
 
+import re
 from collections.abc import Iterable, Mapping
 from typing import Any
 
@@ -65,6 +66,8 @@ def _no_odd_signs(value: Any) -> None:
             _no_odd_signs(inner)
 
 
+OF_A_UNION = re.compile(r"\[|^constrained-")
+"""Steps that pydantic adds to a path for a field of several kinds."""
 SIZED = ("too_short", "too_long")
 """Pydantic's names for a list or dictionary with too few or too many entries."""
 
@@ -120,7 +123,7 @@ def faults_of(error: ValidationError, model: type[BaseModel] | None = None) -> t
 
 
 def _path(loc: Iterable[int | str]) -> str:
-    return ".".join(str(p) for p in loc if not (isinstance(p, str) and "[" in p))
+    return ".".join(str(p) for p in loc if not (isinstance(p, str) and OF_A_UNION.search(p)))
 
 
 def _siblings(model: type[BaseModel] | None, loc: tuple[int | str, ...]) -> str:
@@ -136,5 +139,13 @@ def read_json(model: type["Strict"], text: str | bytes) -> Any:
     """Parse a document; InputError with all faults, or what is wrong with the JSON."""
     try:
         return model.model_validate_json(text)
+    except ValidationError as error:
+        raise InputError(faults_of(error, model)) from None
+
+
+def checked(model: type["Strict"], values: Mapping[str, Any]) -> Any:
+    """A record by its model. InputError with everything wrong in it."""
+    try:
+        return model.model_validate(dict(values))
     except ValidationError as error:
         raise InputError(faults_of(error, model)) from None

@@ -3,6 +3,8 @@
 import re
 import shutil
 import tempfile
+from collections.abc import Iterator
+from functools import partial
 from pathlib import Path
 from typing import Annotated
 
@@ -10,8 +12,9 @@ from flask import Response, current_app
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from jade_ribbon.api.answers import streamed
+from jade_ribbon.api.answers import sent_in_parts, streamed
 from jade_ribbon.api.operations import operation, store
+from jade_ribbon.formats.tables_csv import PART_BYTES
 from jade_ribbon.formats.validation import Strict
 from jade_ribbon.services.clock import begin, now
 from jade_ribbon.services.keeping import clock as clocks
@@ -113,14 +116,19 @@ def whole_file() -> Response:
     """A checked copy of the whole file, as `restore` takes it."""
     folder = Path(tempfile.mkdtemp(prefix="jade-ribbon-"))
     target = folder / "shop.sqlite"
+    away = partial(shutil.rmtree, folder, ignore_errors=True)
     try:
         store().check_there()
         backup(store().file, target)
-        data = target.read_bytes()
-    finally:
-        shutil.rmtree(folder, ignore_errors=True)
-    headers = {
-        "Content-Disposition": f'attachment; filename="{_named(".sqlite")}"',
-        "Cache-Control": "no-store",
-    }
-    return Response(data, mimetype="application/vnd.sqlite3", headers=headers)
+    except BaseException:
+        away()
+        raise
+
+    def parts() -> Iterator[bytes]:
+        with target.open("rb") as copy:
+            while part := copy.read(PART_BYTES):
+                yield part
+
+    answer = sent_in_parts(parts(), name=_named(".sqlite"), mimetype="application/vnd.sqlite3")
+    answer.call_on_close(away)
+    return answer

@@ -6,13 +6,11 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from pydantic import ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.quantities.errors import InputError, refuse
+from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.formats.records_csv import Column
-from jade_ribbon.formats.validation import Strict, faults_of
 from jade_ribbon.services.clock import now
 from jade_ribbon.store.models import BandRow
 
@@ -33,14 +31,6 @@ class FileTable:
     write: Write
     within: Callable[[Session], AbstractContextManager[None]] = lambda _: nullcontext()
     """What all its lines are written within."""
-
-
-def checked(model: type[Strict], values: Mapping[str, Any]) -> Any:
-    """A record of a line by its model. InputError with everything wrong in it."""
-    try:
-        return model.model_validate(dict(values))
-    except ValidationError as error:
-        raise InputError(faults_of(error, model)) from None
 
 
 def labels_of(session: Session) -> dict[int, str]:

@@ -15,10 +15,10 @@ from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.formats.job import CutFile
 from jade_ribbon.formats.records_csv import Column
+from jade_ribbon.formats.validation import checked
 from jade_ribbon.services.files.lines import (
     FileTable,
     Record,
-    checked,
     labels_of,
     one_named,
     passed,

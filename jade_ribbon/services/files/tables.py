@@ -8,12 +8,12 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.formats.job import MaterialChanges
 from jade_ribbon.formats.records_csv import Column
+from jade_ribbon.formats.validation import checked
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.files.lines import (
     FileTable,
     Record,
-    checked,
     labels_of,
     one_named,
     passed,

@@ -16,7 +16,7 @@ from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said, quantity, sentence
 from jade_ribbon.core.starting.worked_out import usual_thickness_mm
 from jade_ribbon.formats.bands_csv import SheetRow, read_bands
-from jade_ribbon.formats.validation import faults_of
+from jade_ribbon.formats.validation import checked, faults_of
 from jade_ribbon.reference.tables import band_columns
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
@@ -48,7 +48,8 @@ def _settled(given: NewBandInput) -> BandInput:
     if known["thickness_mm"] is None:
         known["thickness_mm"] = usual_thickness_mm(given.width_mm, given.steel)
         known["note"] = f"{given.note} {THICKNESS_NOTE}".strip()
-    return BandInput(**known)
+    found: BandInput = checked(BandInput, known)
+    return found
 
 
 def _came_at(given: NewBandInput) -> datetime | None:

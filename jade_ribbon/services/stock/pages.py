@@ -311,9 +311,9 @@ def stock_of_job(session: Session, job_id: int, stock_id: int | None) -> None:
     """The stock a job is cut from: its thickness is the job's billet from now on."""
     job: JobRow = get(session, "job", job_id)
     before = as_record(job)
-    job.stock_id = stock_id
     if stock_id is not None:
         row: StockRow = get(session, "stock", stock_id)
         if row.kind == "billet":
             job.billet_mm = row.thickness_mm
+    job.stock_id = stock_id
     log_change(session, job, "edit", before)
