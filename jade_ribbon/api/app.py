@@ -150,6 +150,7 @@ def _serve_pages(app: Flask) -> None:
 def _protect(response: Response) -> Response:
     response.headers["Content-Security-Policy"] = CSP
     response.headers["X-Content-Type-Options"] = "nosniff"
+    response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
     response.headers["Referrer-Policy"] = "no-referrer"
     response.headers["Permissions-Policy"] = "microphone=(self), camera=(self), geolocation=()"
     return response

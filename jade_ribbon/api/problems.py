@@ -21,6 +21,7 @@ from jade_ribbon.services.clock import wall
 from jade_ribbon.services.doors.guesses import TooManyGuessesError
 from jade_ribbon.services.errors import (
     ConflictError,
+    KnownError,
     NotAllowedError,
     NotFoundError,
     ReadOnlyError,
@@ -60,6 +61,7 @@ TITLES = {
     "input": "Something given cannot be used",
     "not_found": "Not found",
     "conflict": "Not possible as things stand",
+    "known": "Logged already, with other figures",
     "stale": "Saved by somebody else meanwhile",
     "not_allowed": "Not for this device",
     "sample": "The sample yard is not changed",
@@ -238,6 +240,9 @@ def handle_problems(app: Flask) -> None:
     app.register_error_handler(InputError, _input)
     app.register_error_handler(NotFoundError, lambda e: answer(404, "not_found", str(e)))
     app.register_error_handler(StaleError, _stale)
+    app.register_error_handler(
+        KnownError, lambda e: answer(409, "known", str(e), current=e.current)
+    )
     app.register_error_handler(TooManyGuessesError, _too_many)
     app.register_error_handler(NotAllowedError, lambda e: answer(403, "not_allowed", str(e)))
     app.register_error_handler(ReadOnlyError, lambda e: answer(403, "sample", str(e)))

@@ -14,6 +14,8 @@ from jade_ribbon.api.problems import answer
 
 LOOPBACK = ("127.0.0.1", "localhost", "[::1]")
 READING = ("GET", "HEAD", "OPTIONS")
+PAGES = ("index", "asset")
+"""What a link from anywhere may open: the application itself, and nothing that is work."""
 OWN_SITE = ("same-origin", "none")
 """What a browser says of a request from our own pages, or typed by the person in front of it."""
 
@@ -40,9 +42,11 @@ def refuse_strangers() -> Response | None:
         return answer(
             403, "host", f"This is not {request.host}: use the address it was started at."
         )
-    if request.method in READING:
-        return None
     site, origin = request.headers.get("Sec-Fetch-Site"), request.headers.get("Origin")
+    if request.method in READING:
+        if site in (None, *OWN_SITE) or request.endpoint in PAGES:
+            return None
+        return answer(403, "origin", "A page of another site may not ask for anything here.")
     if site is not None and site not in OWN_SITE:
         return answer(403, "origin", "A page of another site may not change anything here.")
     if origin is not None and urlsplit(origin).netloc.lower() != request.host.lower():

@@ -23,6 +23,14 @@ class StaleError(ConflictError):
         self.version, self.current = version, current
 
 
+class KnownError(ConflictError):
+    """A write's key is known with another content: what was kept under it."""
+
+    def __init__(self, words: str, current: dict[str, Any]) -> None:
+        super().__init__(words)
+        self.current = current
+
+
 class ReadOnlyError(ConflictError):
     """Nothing is kept here; the message says why."""
 

@@ -2,13 +2,14 @@
 
 import os
 import time
+import zlib
 
 import numpy as np
 import pytest
 
 from jade_ribbon.core.quantities.errors import InputError, refuse
 from jade_ribbon.formats import apart
-from jade_ribbon.formats.apart import read_apart
+from jade_ribbon.formats.apart import read_apart, work_apart
 from jade_ribbon.formats.outline import read_outline
 
 
@@ -25,6 +26,10 @@ def fail(words: str) -> None:
     raise refuse("x", words)
 
 
+def stumble() -> None:
+    raise zlib.error("invalid distance too far back")
+
+
 def die() -> None:
     os._exit(3)
 
@@ -37,6 +42,13 @@ def test_its_faults_come_back_whole() -> None:
     with pytest.raises(InputError) as refused:
         read_apart("x", fail, "no good")
     assert [(f.path, f.message) for f in refused.value.faults] == [("x", "no good")]
+
+
+def test_whatever_a_reader_stumbles_over_is_told_in_words() -> None:
+    with pytest.raises(InputError, match="is damaged and cannot be read"):
+        read_apart("workbook", stumble)
+    with pytest.raises(zlib.error):
+        work_apart("pieces", stumble)
 
 
 def test_time_memory_and_a_crash_end_the_reader_and_no_more(

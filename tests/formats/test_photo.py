@@ -6,6 +6,7 @@ import pytest
 from PIL import Image
 
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.photo import MOST_SIDE_PX, small_jpeg
 
 
@@ -50,3 +51,17 @@ def test_a_bomb_is_seen_by_its_size_before_it_is_unpacked() -> None:
         small_jpeg(bomb(9_000, 8_000))
     with pytest.raises(InputError, match="unpacks to too much"):
         small_jpeg(bomb(12_000, 9_000))
+
+
+def test_a_comment_does_not_survive() -> None:
+    kept = io.BytesIO()
+    Image.new("RGB", (40, 30)).save(kept, "JPEG", comment=b"taken at the slip")
+    assert b"taken at" not in small_jpeg(kept.getvalue())
+
+
+@pytest.mark.parametrize(("mode", "side"), [("RGBA", 7745), ("RGB", 6800), ("I;16", 7000)])
+def test_as_many_pixels_as_are_allowed_are_read_apart(mode: str, side: int) -> None:
+    kept = io.BytesIO()
+    Image.new(mode, (side, side)).save(kept, "PNG")
+    found = Image.open(io.BytesIO(read_apart("photo", small_jpeg, kept.getvalue())))
+    assert max(found.size) == MOST_SIDE_PX

@@ -10,7 +10,7 @@ import soundfile
 
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.setup.listening import listen
-from jade_ribbon.formats.recording import MOST_BYTES, read_recording, read_recording_file
+from jade_ribbon.formats.recording import MOST_BYTES, note_in, read_recording, read_recording_file
 from tests.support.plucks import RATE, pluck
 
 
@@ -115,3 +115,9 @@ def test_more_samples_than_half_a_minute_has_are_refused_before_they_are_read() 
     assert len(sound.getvalue()) < 1_000_000
     with pytest.raises(InputError, match="samples; accepted: up to 12000000 over all channels"):
         read_recording(sound.getvalue())
+
+
+@pytest.mark.parametrize("level", [0.0, 0.5, 1e-200])
+def test_a_recording_without_any_swing_is_silent(level: float) -> None:
+    with pytest.raises(InputError, match="is silent"):
+        note_in(wav(np.full(RATE, level), subtype="DOUBLE"))

@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from sqlalchemy import select
 
-from jade_ribbon.store.copies import Copies, kept
+from jade_ribbon.store.copies import AHEAD, MOST_DROPPED, Copies, Copy, kept, too_old
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.files import UnusableFileError
 from jade_ribbon.store.models import ShopRow
@@ -65,6 +65,42 @@ def test_the_newest_copy_is_never_dropped_and_none_is_made_up(days: set[date], t
 def test_a_clock_set_back_drops_nothing(copies: Copies) -> None:
     days = {date(2026, 5, 1) + timedelta(days=n) for n in range(7)}
     assert kept(days, date(1999, 1, 1)) == days
+
+
+@given(st.sets(st.dates(date(2024, 1, 1), date(2026, 6, 1)), min_size=1), st.integers(1, 4000))
+def test_a_clock_set_ahead_makes_nothing_older(days: set[date], ahead: int) -> None:
+    assert kept(days, max(days)) == kept(days, max(days) + timedelta(days=ahead))
+
+
+def copy_of(day: date, why: str = "daily") -> Copy:
+    return Copy(f"{day}{why}", datetime(day.year, day.month, day.day, 9, tzinfo=UTC), why, 1)
+
+
+def test_few_go_in_a_round_none_made_by_hand_and_none_while_the_clock_is_off() -> None:
+    start = date(2026, 1, 1)
+    days = [start + timedelta(days=n) for n in range(200)]
+    known = [copy_of(d) for d in reversed(days)]
+    hand = [copy_of(d, why) for d in days for why in ("by hand", "rescued")]
+    newest = datetime(2026, 7, 19, tzinfo=UTC)
+    gone = too_old([*known, *hand], days[-1], newest)
+    assert [c.at.date() for c in gone] == days[: len(gone)] and len(gone) == MOST_DROPPED
+    assert {c.why for c in gone} == {"daily"}
+    assert too_old(known, days[-1], newest - AHEAD - timedelta(days=1)) == []
+
+
+def test_a_start_two_years_ahead_leaves_every_copy(copies: Copies) -> None:
+    """One start with a wrong clock, then right ones: none is deleted as it is taken."""
+    copies = Copies(copies.store, newest_record=lambda _: START + timedelta(days=9))
+    for n in range(7):
+        copies.keep_up(START + timedelta(days=n))
+    copies.take(START + timedelta(days=2), "by-hand")
+    before = {c.name for c in copies.all()}
+    copies.keep_up(START + timedelta(days=730))
+    assert before < {c.name for c in copies.all()}
+    taken = copies.keep_up(START + timedelta(days=8))
+    assert taken is not None and taken.name in {c.name for c in copies.all()}
+    copies.keep_up(START + timedelta(days=9))
+    assert taken.name in {c.name for c in copies.all()}
 
 
 def test_one_copy_a_day_and_old_ones_go(copies: Copies) -> None:

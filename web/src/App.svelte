@@ -2,6 +2,7 @@
   import { tick } from "svelte";
   import Router, { push, router } from "svelte-spa-router";
 
+  import { ask, client } from "./api/client";
   import { away } from "./lib/away.svelte";
   import { door } from "./lib/door.svelte";
   import { drafts } from "./lib/edit.svelte";
@@ -14,6 +15,7 @@
   import { backToShop, looksRound } from "./lib/yard";
   import { provide } from "./offline/provide";
   import { ROUTES, titleOf, warm } from "./routes";
+  import ClockLine from "./parts/shell/ClockLine.svelte";
   import Finder from "./parts/shell/Finder.svelte";
   import NoticeLine from "./parts/shell/NoticeLine.svelte";
   import Ribbon from "./parts/shell/Ribbon.svelte";
@@ -64,6 +66,7 @@
 
   /** Another page: it is told, and whoever goes by keys begins at its heading. */
   async function came(): Promise<void> {
+    away.notKept = false;
     if (first) {
       first = false;
       warm();
@@ -89,6 +92,18 @@
 
   // The worker that keeps answers for when there is no network is outside this component.
   $effect(() => provide(ticket.job));
+
+  // A run that was given up while it was under way is in the shop: whoever gave it up is told.
+  $effect(() => {
+    const run = outbox.sentAnyway;
+    if (!run) return;
+    outbox.sentAnyway = null;
+    notice.offer("It was sent before it was given up.", "Take it back", async () => {
+      const params = { path: { run_id: run.id } };
+      await ask(client.DELETE("/api/runs/{run_id}", { params }));
+      notice.say("The run is taken back.");
+    });
+  });
 
   async function begin(): Promise<void> {
     // Both at once: over a slow network each question in turn is felt. One shut out has no shop.
@@ -156,6 +171,7 @@
         )}{outbox.count > 0 ? `; ${outbox.count} written down here since` : ""}.
       </p>
     {/if}
+    <ClockLine />
     <div class="top">
       <Ticket />
       <div class="tools no-print">
@@ -168,7 +184,7 @@
           {/if}
         </div>
         {#if door.state?.here === "network"}
-          <span class="device">{door.state.name}</span>
+          <a class="device" href="#/device">{door.state.name || "This device"}</a>
         {/if}
         {#if !oneKey}
           <button type="button" onclick={() => (listing = true)}>Keys</button>
@@ -194,6 +210,11 @@
         <p role="alert">{shop.words(shop.failed)}</p>
         <button type="button" onclick={() => void shop.load()}>Try again</button>
       {:else if shop.ready}
+        {#if away.notKept}
+          <p role="alert">
+            This page is not kept on this device: open it once while the shop’s machine answers.
+          </p>
+        {/if}
         {#key record}
           <Router routes={ROUTES} onRouteLoaded={() => void came()} />
         {/key}

@@ -201,6 +201,7 @@ const PAGES: readonly PageOf[] = [
     load: () => import("./stations/changes/Waiting.svelte"),
     atSaw: true,
   },
+  { path: "/device", title: "This device", load: () => import("./stations/join/Device.svelte") },
   { path: "/help/:key?", title: "Help", load: () => import("./stations/help/Help.svelte") },
 ];
 

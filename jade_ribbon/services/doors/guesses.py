@@ -1,4 +1,4 @@
-"""Limits on guessing: a wrong guess makes the next one wait longer, for its sender and for all."""
+"""Limits on guessing: a wrong guess makes its sender's next one wait longer; many, everybody's."""
 
 import ipaddress
 import threading
@@ -11,7 +11,9 @@ FREE_GUESSES = 5
 """An honest hand may slip so often before it waits."""
 FIRST_WAIT_S, LONGEST_WAIT_S = 15.0, 3600.0
 ALL_GUESSES, ALL_IN_S = 30, 600.0
-"""Wrong guesses that all senders together have within a time."""
+"""Wrong guesses of all senders within a time, after which each has one and no more free."""
+MOST_GUESSES = 1000
+"""After so many within that time nobody's are looked at: more than a shop's network has devices."""
 MOST_SENDERS = 10_000
 
 
@@ -61,7 +63,9 @@ class Guesses:
                 self._all.popleft()
             known = self._senders.get(sender_of(address))
             wait = max(0.0, known.until - at) if known else 0.0
-            if len(self._all) >= ALL_GUESSES:
+            # One stranger's guesses lock no newcomer out: a fresh code is looked at once.
+            had = known is not None and known.wrong > 0
+            if len(self._all) >= MOST_GUESSES or (len(self._all) >= ALL_GUESSES and had):
                 wait = max(wait, ALL_IN_S - (at - self._all[0]))
         if wait > 0:
             raise TooManyGuessesError(wait)

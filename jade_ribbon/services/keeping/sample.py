@@ -9,11 +9,14 @@ from typing import Literal
 
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.store.database import Store
-from jade_ribbon.store.files import is_new
+from jade_ribbon.store.files import BESIDE, is_new
 from jade_ribbon.store.migrate import opened
 
 LONGEST_S = 600.0
 USUAL_S = 20.0
+MADE_NOT = "The sample yard could not be made: {why}"
+LEFT = (".making", ".making-wal", ".making-shm", *BESIDE)
+"""What the making of it leaves when it is ended."""
 State = Literal["none", "making", "ready", "failed"]
 
 
@@ -34,6 +37,7 @@ class SampleYard:
         self._store: Store | None = None
         self._making: threading.Thread | None = None
         self._failure = ""
+        self._work: subprocess.Popen[str] | None = None
         self._lock = threading.Lock()
 
     def answer(self) -> SampleAnswer:
@@ -62,15 +66,28 @@ class SampleYard:
         command = (sys.executable, "-m", "jade_ribbon", "sample-yard", str(partial))
         try:
             partial.unlink(missing_ok=True)
-            subprocess.run(  # noqa: S603 - our own program, with a path of ours
-                command, check=True, capture_output=True, timeout=LONGEST_S, text=True
+            self._work = subprocess.Popen(  # noqa: S603 - our own program, with a path of ours
+                command, stdout=subprocess.DEVNULL, stderr=subprocess.PIPE, text=True
             )
-            partial.replace(self.file)
+            _, told = self._work.communicate(timeout=LONGEST_S)
+            if self._work.returncode == 0:
+                partial.replace(self.file)
+            else:
+                self._failure = MADE_NOT.format(why=(told.strip() or "stopped").splitlines()[-1])
         except (OSError, subprocess.SubprocessError) as problem:
-            told = getattr(problem, "stderr", "") or str(problem)
-            self._failure = f"The sample yard could not be made: {told.strip().splitlines()[-1]}"
+            self._failure = MADE_NOT.format(why=problem)
+            self._end()
         finally:
-            partial.unlink(missing_ok=True)
+            self._work = None
+            for name in (partial.name, *(f"{partial.name}{more}" for more in LEFT)):
+                partial.with_name(name).unlink(missing_ok=True)
+
+    def _end(self) -> None:
+        """End the making, where it is under way."""
+        work = self._work
+        if work is not None and work.poll() is None:
+            work.kill()
+            work.wait()
 
     def store(self) -> Store:
         """Its records. ConflictError while it is not ready."""
@@ -82,6 +99,11 @@ class SampleYard:
             return self._store
 
     def close(self) -> None:
+        """Let go of it; one being made is not made on without its server."""
+        making = self._making
+        self._end()
+        if making is not None:
+            making.join()
         with self._lock:
             if self._store is not None:
                 self._store.close()

@@ -74,6 +74,8 @@ class RunInput(Strict):
     note: Words = ""
     who: Person = ""
     confirmed: bool = False
+    replaces: Id | None = None
+    """A run logged before that this one puts right: it is taken back with it."""
 
     @model_validator(mode="after")
     def _pace(self) -> Self:

@@ -1,5 +1,6 @@
 """Run: log what was cut, see the band's wear move."""
 
+import math
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, cast
@@ -18,7 +19,7 @@ from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.setup.readiness import when_done
 from jade_ribbon.reference.tables import preflight
 from jade_ribbon.services.clock import now
-from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.errors import ConflictError, KnownError
 from jade_ribbon.services.planning.jobs import cut_file, rules_file, set_state
 from jade_ribbon.services.rack.bands import BandAnswer, one_band
 from jade_ribbon.services.rack.edges import candidate, chance, dullness_of, shop_lives
@@ -112,11 +113,47 @@ def _as_told(given: RunInput) -> dict[str, Any]:
     }
 
 
+def _check_same(known: RunRow, given: RunInput) -> None:
+    """KnownError where a run of this key was logged with other figures: they are not dropped."""
+    feed, time = feed_and_time(
+        length_m=given.length_mm * given.pieces / 1000.0,
+        feed_m_min=given.feed_m_min,
+        time_s=given.time_s,
+    )
+    told = _as_told(given) | {
+        "job_id": given.job_id,
+        "saw_id": given.saw_id,
+        "band_id": given.band_id,
+        "length_mm": given.length_mm,
+        "feed_m_min": feed,
+        "time_s": time,
+    }
+    other = [name for name, value in told.items() if not _alike(getattr(known, name), value)]
+    if other:
+        words = (
+            f"This run is logged already, with {known.pieces} of {known.length_mm:.0f} mm in "
+            f"{known.time_s / 60.0:.1f} min; what was sent has other {', '.join(other)}."
+        )
+        kept = ("id", "pieces", "length_mm", "feed_m_min", "time_s")
+        current = {n: getattr(known, n) for n in kept} | {"at": known.at.isoformat()}
+        raise KnownError(words, current)
+
+
+def _alike(kept: Any, sent: Any) -> bool:
+    """Whether a value is the one kept; figures to what a file's number holds."""
+    if isinstance(kept, float) and isinstance(sent, float):
+        return math.isclose(kept, sent, rel_tol=1e-12)
+    return bool(kept == sent)
+
+
 def log_run(session: Session, given: RunInput, at: datetime | None = None) -> RunAnswer:
     """Log a run once (a resent `client_key` returns the first), and replay its band."""
     known = session.scalars(select(RunRow).where(RunRow.client_key == given.client_key)).first()
     if known is not None:
+        _check_same(known, given)
         return _answer(session, known, None)
+    if given.replaces is not None:
+        delete_run(session, given.replaces)
     job_row: JobRow = get(session, "job", given.job_id)
     saw: SawRow = get(session, "saw", given.saw_id)
     band: BandRow = get(session, "band", given.band_id)

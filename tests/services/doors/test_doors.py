@@ -8,13 +8,22 @@ from pathlib import Path
 import pytest
 
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.services.doors.doors import CODE_MIN, IDLE_DAYS, LONGEST_DAYS, OWNER_H, Doors
+from jade_ribbon.services.doors.doors import (
+    CODE_DIGITS,
+    CODE_MIN,
+    IDLE_DAYS,
+    LONGEST_DAYS,
+    MOST_CODES,
+    OWNER_H,
+    Doors,
+)
 from jade_ribbon.services.doors.guesses import (
     ALL_GUESSES,
     ALL_IN_S,
     FIRST_WAIT_S,
     FREE_GUESSES,
     LONGEST_WAIT_S,
+    MOST_GUESSES,
     Guesses,
     TooManyGuessesError,
 )
@@ -195,11 +204,22 @@ def test_many_senders_together_wait_too() -> None:
         guesses.check(f"192.168.1.{n}")
         guesses.wrong(f"192.168.1.{n}")
     with pytest.raises(TooManyGuessesError):
-        guesses.check("192.168.7.7")
+        guesses.check("192.168.1.7")
     at.at += ALL_IN_S + 1
+    guesses.check("192.168.1.7")
+
+
+def test_a_stranger_s_guesses_lock_no_newcomer_out() -> None:
+    at = Seconds()
+    guesses = Guesses(at)
+    for n in range(MOST_GUESSES - 1):
+        guesses.wrong(f"10.0.{n // 200}.{n % 200}")
     guesses.check("192.168.7.7")
+    guesses.wrong("192.168.7.7")
+    with pytest.raises(TooManyGuessesError):
+        guesses.check("192.168.8.8")
 
 
 def test_what_a_patient_guesser_gets_of_the_codes_is_nothing() -> None:
     """All guesses that the limits leave in ten minutes, against ten open codes of 8 digits."""
-    assert ALL_GUESSES * 10 / 10**8 < 1e-5
+    assert MOST_GUESSES * MOST_CODES / 10**CODE_DIGITS <= 1e-4

@@ -7,11 +7,18 @@ const JSON_TYPE = "application/json";
 export const WRITE_KEY = "Idempotency-Key";
 export const WAITED = "Jade-Waited";
 const DONE_MOST = 500;
+/** A person is told by then that a tap is kept, whatever the network does. */
+export const TOLD_MS = 1800;
 
 /** A key no other write has; works where the page is not served securely, too. */
 export function freshKey(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(16));
   return Array.from(bytes, (b) => b.toString(16).padStart(2, "0")).join("");
+}
+
+/** Ends a try that a person waits for: it is kept, and sent again under its key. */
+export function soon(): AbortSignal {
+  return AbortSignal.timeout(TOLD_MS);
 }
 
 /** Keys of writes that are under way or whose answer never came, by what was asked. */

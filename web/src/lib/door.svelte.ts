@@ -1,15 +1,25 @@
 import { ask, client, SHUT_OUT } from "../api/client";
 import type { DoorAnswer } from "../api/schema";
+import { ANSWERS } from "../offline/keys";
+import { forgetAll } from "./storage";
+
+/** Nothing of the shop stays on this device but what it has not sent yet: that is nowhere else. */
+async function wipe(): Promise<void> {
+  forgetAll();
+  await globalThis.caches?.delete(ANSWERS).catch(() => undefined);
+}
 
 /** Where this page stands: at the shop's own machine, or a device that joined, or one that has to. */
 class Door {
   state = $state<DoorAnswer | null>(null);
+  #looking = false;
 
   constructor() {
-    // Whatever was asked: a device shut out meanwhile is told at once, on whatever page it is. What
-    // was asked before it joined may be answered after: the door itself is asked.
+    // Whatever was asked: a device shut out meanwhile is told at once, on whatever page it is, also
+    // when it opened without a network. What was asked before it joined may be answered after: the
+    // door itself is asked.
     globalThis.addEventListener?.(SHUT_OUT, () => {
-      if (this.state?.joined) void this.look();
+      if (!this.#looking && !this.shut) void this.look();
     });
   }
 
@@ -24,10 +34,14 @@ class Door {
 
   /** Without an answer (no network, an older server) the page goes on with what it has. */
   async look(): Promise<void> {
+    this.#looking = true;
     try {
       this.state = await ask(client.GET("/api/door"));
+      if (this.shut) await wipe();
     } catch {
       this.state = null;
+    } finally {
+      this.#looking = false;
     }
   }
 
@@ -41,6 +55,7 @@ class Door {
 
   async leave(): Promise<void> {
     this.state = await ask(client.POST("/api/door/leave"));
+    await wipe();
   }
 }
 

@@ -57,6 +57,7 @@ export class Edit<T extends object> {
   version = $state(0);
   /** What somebody else saved since the record was read. */
   theirs = $state.raw<T | null>(null);
+  #ended = false;
   /** It was begun before this page was opened. */
   found = $state(false);
   readonly place: Place;
@@ -87,6 +88,7 @@ export class Edit<T extends object> {
   }
 
   set(change: Partial<T>): void {
+    if (this.#ended) return;
     this.draft = { ...this.draft, ...change };
     this.keep();
   }
@@ -113,6 +115,7 @@ export class Edit<T extends object> {
 
   /** Goes on from a newer record: what was not changed here follows it. */
   renew(record: T, version: number): void {
+    if (this.#ended) return;
     this.draft = { ...record, ...this.changes };
     this.base = record;
     this.version = version;
@@ -171,9 +174,15 @@ export class Edit<T extends object> {
     giveUp(this.place.key);
   }
 
+  /** Gives it up and ends it: nothing that still comes in is kept, or told to be. */
+  leave(): void {
+    this.discard();
+    this.#ended = true;
+  }
+
   /** To be called when its page is left: nothing is lost, and that is said. */
   left(): void {
-    if (this.changed)
+    if (this.changed && !this.#ended)
       notice.say(`${this.place.title} is not saved. It is kept here, under Waiting.`);
   }
 }

@@ -1,13 +1,13 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
-import type { RunInput, StepBody } from "../api/schema";
+import type { StepBody } from "../api/schema";
+import { freshKey } from "../api/writes";
 import { server } from "../tests/server";
-import { outbox } from "./outbox.svelte";
+import { type NewRun, outbox } from "./outbox.svelte";
 
 const STEP: StepBody = { key: "tension", done: true, left: { stress_MPa: 120 } };
 const EVENT = { kind: "cleaned" as const, who: "Odda" };
-const RUN: RunInput = {
-  client_key: "abcdefgh",
+const RUN: NewRun = {
   job_id: 5,
   saw_id: 2,
   band_id: 7,
@@ -25,11 +25,16 @@ beforeEach(async () => {
 
 async function kept(): Promise<void> {
   away();
-  await outbox.later({ kind: "step", setup_id: 9, body: STEP }, "Tension", "#/setup/9");
+  await outbox.later({ kind: "step", setup_id: 9, body: STEP }, "Tension", "#/setup/9", freshKey());
   await new Promise((done) => setTimeout(done, 5));
   await outbox.log(RUN);
   await new Promise((done) => setTimeout(done, 5));
-  await outbox.later({ kind: "event", band_id: 7, body: EVENT }, "cleaned, K-07", "#/rack/7");
+  await outbox.later(
+    { kind: "event", band_id: 7, body: EVENT },
+    "cleaned, K-07",
+    "#/rack/7",
+    freshKey(),
+  );
   await vi.waitFor(() => expect(outbox.count).toBe(3));
 }
 
@@ -63,7 +68,12 @@ describe("steps and events", () => {
 
   it("refused are set aside with the reason, and can be tried again or given up", async () => {
     away();
-    await outbox.later({ kind: "step", setup_id: 9, body: STEP }, "Tension", "#/setup/9");
+    await outbox.later(
+      { kind: "step", setup_id: 9, body: STEP },
+      "Tension",
+      "#/setup/9",
+      freshKey(),
+    );
     const type = "urn:jade-ribbon:problem:conflict";
     const body = JSON.stringify({ type, code: "conflict", detail: "Isolate the saw first." });
     vi.spyOn(globalThis, "fetch").mockImplementation(() =>
@@ -77,7 +87,7 @@ describe("steps and events", () => {
     await outbox.send();
     await vi.waitFor(() => expect(outbox.writes[0]?.refused).toBe("Isolate the saw first."));
     expect(outbox.anyRefused).toBe(true);
-    await outbox.dropWrite(outbox.writes[0]?.key ?? "");
+    await outbox.drop(outbox.writes[0]?.key ?? "");
     await vi.waitFor(() => expect(outbox.count).toBe(0));
   });
 });

@@ -2,27 +2,42 @@ import { liveQuery } from "dexie";
 
 import { ask, client, Problem, wordsOf } from "../api/client";
 import type { RunAnswer, RunInput } from "../api/schema";
-import { freshKey, WAITED, WRITE_KEY } from "../api/writes";
+import { freshKey, TOLD_MS, WAITED, WRITE_KEY } from "../api/writes";
 import {
+  HELD_MS,
+  type LoggedRun,
   OutboxStore,
   stamp,
   waitedSeconds,
+  type Waiting,
   type WaitingRun,
   type WaitingWrite,
 } from "./outboxStore";
-import { recall, forget } from "./storage";
+import { forget, recall } from "./storage";
 
 export { waitedSeconds, type WaitingRun, type WaitingWrite } from "./outboxStore";
 
 const RETRY_MS = 5000;
-/** After so many errors of the server's own on one run, the others go first. */
+/** A send that is not answered by then is taken for lost; it is sent again under its key. */
+const SEND_MS = 10_000;
+/** After so many errors of the server's own on one entry, the others go first. */
 const TRIES = 3;
 const LATER_MS = 10 * 60_000;
+const TAKEN_MS = 3_600_000;
+const LOCK = "jade-ribbon.outbox";
+const KNOWN = "known";
+
+type Came = "sent" | "kept" | "refused";
+/** What a correction came to: on its way, or too late, and the run is in the shop as it was. */
+export type Corrected = "waits" | "was_sent";
+
+/** A run without what the outbox adds: its key is drawn here. */
+export type NewRun = Omit<RunInput, "client_key">;
 
 /**
  * Runs, steps and what happened to bands, written down here and not yet taken by the server: kept in
- * the browser's database, one entry a write, sent in their order, by one tab at a time, whatever page
- * is open.
+ * the browser's database, one entry a tap under a key of its own, sent in the order they were written
+ * down, by one tab at a time, whatever page is open.
  */
 class Outbox {
   entries = $state.raw<WaitingRun[]>([]);
@@ -30,25 +45,20 @@ class Outbox {
   last = $state<RunAnswer | null>(null);
   /** Counts what was taken, so that a page can read anew what it shows. */
   taken = $state(0);
+  /** A run that was sent although it was being given up: somebody is to be told. */
+  sentAnyway = $state<RunAnswer | null>(null);
   #store = new OutboxStore();
   #sending: Promise<void> | null = null;
+  #waitsSince = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
-  /** Runs that somebody is putting right: none is sent from under their hands. */
-  #held = new Set<string>();
 
   constructor() {
     globalThis.addEventListener?.("online", () => void this.send());
     // What another tab adds or sends is seen here too.
-    liveQuery(() => this.#store.runs.orderBy("logged").toArray()).subscribe({
+    liveQuery(() => this.#store.waiting.orderBy("seq").toArray()).subscribe({
       next: (found) => {
-        this.entries = found;
-        if (found.some((e) => !e.refused)) this.#again();
-      },
-      error: () => undefined,
-    });
-    liveQuery(() => this.#store.writes.orderBy("logged").toArray()).subscribe({
-      next: (found) => {
-        this.writes = found;
+        this.entries = found.filter((e): e is WaitingRun => "run" in e);
+        this.writes = found.filter((e): e is WaitingWrite => "write" in e);
         if (found.some((e) => !e.refused)) this.#again();
       },
       error: () => undefined,
@@ -77,35 +87,61 @@ class Outbox {
   async #takeOver(): Promise<void> {
     const old = recall<RunInput[]>("outbox", []);
     if (old.length === 0) return;
-    for (const run of old) await this.#store.runs.put(this.#entry(run));
+    for (const run of old) await this.#add({ ...stamp(run.client_key), run });
     forget("outbox");
     await this.send();
   }
 
-  #entry(run: RunInput): WaitingRun {
-    return { ...stamp(run.client_key), run };
+  /** Once, and never over what is there already. */
+  async #add(entry: Waiting): Promise<void> {
+    await this.#store.transaction("rw", this.#store.waiting, async () => {
+      if (!(await this.#store.one(entry.key))) await this.#store.waiting.add(entry);
+    });
   }
 
   /**
-   * Keeps the run first, then sends it; its key makes sending it twice harmless. Throws when it could
-   * neither be kept nor sent: the form that holds it must go on holding it.
+   * Keeps a run under a key of its own: from here on it is the outbox's, and its form can be forgotten.
+   * Throws when it could neither be kept nor sent: the form that holds it must go on holding it.
    */
-  async log(run: RunInput): Promise<"sent" | "kept" | "refused"> {
-    const entry = this.#entry(run);
+  async keep(run: NewRun): Promise<string> {
+    const key = freshKey();
+    const entry: WaitingRun = { ...stamp(key), run: { ...run, client_key: key } };
     try {
-      await this.#store.runs.put(entry);
+      await this.#add(entry);
     } catch {
-      this.last = await ask(client.POST("/api/runs", { body: { ...run, waited_s: 0 } }));
-      return "sent";
+      await this.#takeRun({ ...entry, mark: performance.now() });
     }
-    await this.send();
-    const left = await this.#store.runs.get(entry.key);
+    return key;
+  }
+
+  /** Sends what waits, and goes on after a moment whatever came of it. */
+  async sendSoon(): Promise<void> {
+    await Promise.race([this.send(), new Promise((done) => setTimeout(done, TOLD_MS))]);
+  }
+
+  /** Sends what waits; what came of one entry, told within two seconds. */
+  async came(key: string): Promise<Came> {
+    await this.sendSoon();
+    const left = await this.#store.one(key).catch(() => undefined);
     return left === undefined ? "sent" : left.refused ? "refused" : "kept";
   }
 
-  /** Keeps a step or an event that could not be sent; it goes as soon as the server answers. */
-  async later(write: WaitingWrite["write"], title: string, href: string): Promise<void> {
-    await this.#store.writes.put({ ...stamp(freshKey()), write, title, href });
+  /** Keeps a run, then sends it. */
+  async log(run: NewRun): Promise<Came> {
+    return this.came(await this.keep(run));
+  }
+
+  /**
+   * Keeps a step or an event that could not be sent, under the key of the tap that was tried; it goes
+   * as soon as the server answers.
+   */
+  async later(
+    write: WaitingWrite["write"],
+    title: string,
+    href: string,
+    key: string,
+  ): Promise<void> {
+    await this.#add({ ...stamp(key), write, title, href });
     this.#again();
   }
 
@@ -117,54 +153,89 @@ class Outbox {
     return Object.fromEntries(mine.map((w) => [(w.write.body as { key: string }).key, w]));
   }
 
-  async dropWrite(key: string): Promise<void> {
-    await this.#store.writes.delete(key);
-  }
-
   /** Another try for a write that was refused. */
   async tryAgain(key: string): Promise<void> {
-    await this.#store.writes.update(key, { refused: "", tries: 0, tried: 0 });
+    await this.#store.change(key, (e) => ({ refused: "", tries: 0, tried: 0, rev: e.rev + 1 }));
     await this.send();
   }
 
-  hold(key: string): void {
-    this.#held.add(key);
+  /** Somebody puts it right: no tab sends it from under the hands, for a while. */
+  async hold(key: string): Promise<void> {
+    await this.#store.change(key, () => ({ held: Date.now() }));
   }
 
   /** Lets the runs that were being put right go again. */
-  release(): void {
-    this.#held.clear();
+  async release(keys: readonly string[]): Promise<void> {
+    for (const key of keys) await this.#store.change(key, () => ({ held: 0 }));
     void this.send();
   }
 
-  /** Another try for one that was refused or changed by hand. */
-  async change(key: string, change: Partial<RunInput>): Promise<void> {
-    const entry = await this.#store.runs.get(key);
-    this.#held.delete(key);
-    if (!entry) return;
-    await this.#store.runs.put({
-      ...entry,
-      run: { ...entry.run, ...change },
+  /**
+   * Another try for one that was refused or changed by hand. Where it was sent meanwhile, it waits
+   * again, beside what the shop has of it.
+   */
+  async change(entry: WaitingRun, change: Partial<RunInput>): Promise<Corrected> {
+    const corrected = await this.#store.change(entry.key, (now) => ({
+      run: { ...("run" in now ? now.run : entry.run), ...change },
+      rev: now.rev + 1,
       tries: 0,
       tried: 0,
+      held: 0,
       refused: "",
-    });
+    }));
+    if (corrected === null) {
+      const sent = await this.#store.taken.get(entry.key);
+      await this.#add({
+        ...entry,
+        run: { ...entry.run, ...change },
+        rev: entry.rev + 1,
+        held: 0,
+        refused: SENT_BEFORE,
+        logged_run: sent?.answer ?? null,
+      });
+      return "was_sent";
+    }
     await this.send();
+    return "waits";
   }
 
-  async drop(key: string): Promise<WaitingRun | undefined> {
-    const entry = await this.#store.runs.get(key);
-    await this.#store.runs.delete(key);
-    return entry;
+  /** What was put right takes the place of the run that the shop has. */
+  async replace(entry: WaitingRun): Promise<Came> {
+    const replaces = entry.logged_run?.id;
+    const key = freshKey();
+    const run: RunInput = {
+      ...entry.run,
+      client_key: key,
+      ...(replaces === undefined ? {} : { replaces }),
+    };
+    await this.#store.transaction("rw", this.#store.waiting, async () => {
+      await this.#store.waiting.where("key").equals(entry.key).delete();
+      await this.#store.waiting.add({
+        ...stamp(key),
+        logged: entry.logged,
+        page: entry.page,
+        mark: entry.mark,
+        run,
+      });
+    });
+    return this.came(key);
   }
 
-  async putBack(entry: WaitingRun): Promise<void> {
-    await this.#store.runs.put(entry);
+  async drop(key: string): Promise<Waiting | undefined> {
+    return this.#store.transaction("rw", this.#store.waiting, async () => {
+      const entry = await this.#store.one(key);
+      await this.#store.waiting.where("key").equals(key).delete();
+      return entry;
+    });
+  }
+
+  async putBack(entry: Waiting): Promise<void> {
+    await this.#add({ ...entry, held: 0 });
   }
 
   async clear(): Promise<void> {
-    await this.#store.runs.clear();
-    await this.#store.writes.clear();
+    await this.#store.waiting.clear();
+    await this.#store.taken.clear();
   }
 
   #again(): void {
@@ -183,59 +254,104 @@ class Outbox {
   async #alone(): Promise<void> {
     const locks = (globalThis.navigator as { locks?: LockManager } | undefined)?.locks;
     if (!locks) return this.#round();
-    await locks.request("jade-ribbon.outbox", () => this.#round());
+    // Another tab that sends, or hangs, does not hold this one: its turn is taken over after a while.
+    this.#waitsSince ||= Date.now();
+    const steal = Date.now() - this.#waitsSince > 3 * SEND_MS;
+    await locks
+      .request(LOCK, steal ? { steal } : { ifAvailable: true }, async (lock) => {
+        if (lock === null) return this.#again();
+        this.#waitsSince = 0;
+        await this.#round();
+      })
+      .catch(() => this.#again());
   }
 
   async #round(): Promise<void> {
-    const runs = await this.#store.runs.toArray();
-    const writes = await this.#store.writes.toArray();
-    for (const entry of [...runs, ...writes].sort((a, b) => a.logged - b.logged)) {
-      const passed = entry.tries >= TRIES && Date.now() - entry.tried < LATER_MS;
-      if (entry.refused || passed || this.#held.has(entry.key)) continue;
+    const all = await this.#store.waiting.orderBy("seq").toArray();
+    for (const one of all) {
+      // As it is now, not as it was when the round began.
+      const entry = await this.#store.one(one.key);
+      if (!entry || entry.refused || this.#store.isHeld(entry)) continue;
+      if (entry.tries >= TRIES && Date.now() - entry.tried < LATER_MS) continue;
       if ((await this.#sendOne(entry)) === "away") break;
     }
+    await this.#store.taken
+      .where("at")
+      .below(Date.now() - TAKEN_MS)
+      .delete();
   }
 
-  async #take(entry: WaitingRun | WaitingWrite): Promise<void> {
+  async #takeRun(entry: WaitingRun): Promise<RunAnswer> {
     const waited_s = waitedSeconds(entry);
-    if ("run" in entry) {
-      const timed = waited_s === null ? {} : { waited_s };
-      this.last = await ask(client.POST("/api/runs", { body: { ...entry.run, ...timed } }));
-      return;
-    }
+    const timed = waited_s === null ? {} : { waited_s };
+    const body = { ...entry.run, ...timed };
+    const signal = AbortSignal.timeout(SEND_MS);
+    const answer = await ask(client.POST("/api/runs", { body, signal }));
+    this.last = answer;
+    return answer;
+  }
+
+  async #take(entry: Waiting): Promise<RunAnswer | null> {
+    if ("run" in entry) return this.#takeRun(entry);
     const { write } = entry;
+    const waited_s = waitedSeconds(entry);
     // Beside the body, which is the same at every try.
     const waited = waited_s === null ? {} : { [WAITED]: String(waited_s) };
     const headers = { [WRITE_KEY]: entry.key, ...waited };
+    const signal = AbortSignal.timeout(SEND_MS);
     if (write.kind === "step") {
       const { setup_id, body } = write;
       const params = { path: { setup_id } };
-      await ask(client.POST("/api/setups/{setup_id}/steps", { params, body, headers }));
+      await ask(client.POST("/api/setups/{setup_id}/steps", { params, body, headers, signal }));
     } else {
       const { band_id, body } = write;
       const params = { path: { band_id } };
-      await ask(client.POST("/api/bands/{band_id}/events", { params, body, headers }));
+      await ask(client.POST("/api/bands/{band_id}/events", { params, body, headers, signal }));
     }
+    return null;
   }
 
-  async #sendOne(entry: WaitingRun | WaitingWrite): Promise<"done" | "later" | "away"> {
-    const table = "run" in entry ? this.#store.runs : this.#store.writes;
+  async #sendOne(entry: Waiting): Promise<"done" | "later" | "away"> {
+    let answer: RunAnswer | null;
     try {
-      await this.#take(entry);
+      answer = await this.#take(entry);
     } catch (problem) {
       if (problem instanceof Problem && problem.refuses) {
-        await table.update(entry.key, { refused: wordsOf(problem) });
+        const known = problem.code === KNOWN ? (problem.current as LoggedRun | null) : null;
+        await this.#store.change(entry.key, (now) =>
+          now.rev === entry.rev ? { refused: wordsOf(problem), logged_run: known } : {},
+        );
         return "done";
       }
       // An error of the server's own over this one; anything else says that it is away.
       if (!(problem instanceof Problem) || problem.code !== "internal") return "away";
-      await table.update(entry.key, { tries: entry.tries + 1, tried: Date.now() });
+      await this.#store.change(entry.key, (now) => ({ tries: now.tries + 1, tried: Date.now() }));
       return "later";
     }
-    await table.delete(entry.key);
+    await this.#settle(entry, answer);
     this.taken += 1;
     return "done";
   }
+
+  /** What was sent is done with, unless it was put right or given up while it was under way. */
+  async #settle(entry: Waiting, answer: RunAnswer | null): Promise<void> {
+    if (answer) await this.#store.taken.put({ key: entry.key, at: Date.now(), answer });
+    const now = await this.#store.settle(entry);
+    if (now === "gone" && answer) this.sentAnyway = answer;
+    if (now === "changed" && answer) {
+      await this.#store.change(entry.key, (kept) =>
+        kept.rev === entry.rev
+          ? { logged_run: answer }
+          : { refused: SENT_BEFORE, logged_run: answer },
+      );
+    }
+  }
 }
+
+const SENT_BEFORE =
+  "It was sent before it was put right: the shop has it as it was. Put the logged run right, or give " +
+  "this up.";
+/** How often somebody at work on an entry renews the hold on it. */
+export const RENEW_MS = HELD_MS / 3;
 
 export const outbox = new Outbox();

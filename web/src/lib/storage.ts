@@ -47,3 +47,14 @@ export function recallAll<T>(start: string): [string, T][] {
   }
   return found;
 }
+
+/** Lets go of everything kept under our keys; what a device looks like is not the shop's. */
+export function forgetAll(): void {
+  try {
+    const ours = Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i) ?? "");
+    for (const key of ours)
+      if (key.startsWith(PREFIX) && key !== `${PREFIX}theme`) localStorage.removeItem(key);
+  } catch {
+    // A store that is shut keeps nothing either.
+  }
+}

@@ -3,6 +3,8 @@
 /** A header that the worker puts on an answer it kept: when it was given. */
 export const KEPT = "Jade-Kept";
 export const ANSWERS = "answers";
+/** In that header: there is no such answer. */
+export const NEVER = "never";
 
 /** Answers about doors, copies and what somebody looks for are of the moment: never kept. */
 const OF_THE_MOMENT = /^\/api\/(door|doors|copies|sample-yard|search|instruments)/;
@@ -25,9 +27,22 @@ export async function keyOf(request: Request): Promise<Request> {
   return new Request(`${request.url}?asked=${hex(asked)}`);
 }
 
+/** The answer where none was kept and the shop is away: said as what it is, not waited for. */
+export function notKept(): Response {
+  const body = JSON.stringify({
+    type: "urn:jade-ribbon:problem:not_kept",
+    code: "not_kept",
+    detail: "This is not kept on this device: open it once while the shop’s machine answers.",
+  });
+  const headers = { "content-type": "application/problem+json", [KEPT]: NEVER };
+  return new Response(body, { status: 504, headers });
+}
+
 /** A kept answer, with when it was given told on it. */
 export async function marked(kept: Response): Promise<Response> {
   const headers = new Headers(kept.headers);
-  headers.set(KEPT, kept.headers.get("date") ?? new Date(0).toUTCString());
+  // Two dates, as an older server sent them, are the same one twice.
+  const dated = kept.headers.get("date")?.split(/, (?=[A-Z][a-z]{2},)/)[0];
+  headers.set(KEPT, dated ?? new Date(0).toUTCString());
   return new Response(await kept.blob(), { status: kept.status, headers });
 }

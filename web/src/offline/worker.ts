@@ -12,7 +12,7 @@ import {
 import { NavigationRoute, registerRoute } from "workbox-routing";
 import { Strategy, type StrategyHandler } from "workbox-strategies";
 
-import { ANSWERS, isKept, keyOf, marked } from "./keys";
+import { ANSWERS, isKept, keyOf, marked, notKept } from "./keys";
 
 declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: { url: string }[] };
 
@@ -25,7 +25,8 @@ precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
 registerRoute(
   new NavigationRoute(createHandlerBoundToURL("index.html"), {
-    denylist: [/^\/api\//, /\.(zip|sqlite|pdf|svg|crt|jpg)$/],
+    // The application is one page; every other address is a file that is asked for.
+    allowlist: [/^\/(index\.html)?(\?.*)?$/],
   }),
 );
 
@@ -43,7 +44,7 @@ class AsItWas extends Strategy {
     const first = await Promise.race([asked.catch(() => null), late]);
     if (first !== null) return first;
     const kept = await handler.cacheMatch(key);
-    return kept ? marked(kept) : asked;
+    return kept ? marked(kept) : asked.catch(() => notKept());
   }
 }
 

@@ -1,10 +1,10 @@
 import { fireEvent, render, screen, waitFor } from "@testing-library/svelte";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
-import type { Deed, RunInput } from "../../api/schema";
+import type { Deed } from "../../api/schema";
 import { Edit } from "../../lib/edit.svelte";
 import { notice } from "../../lib/notice.svelte";
-import { outbox } from "../../lib/outbox.svelte";
+import { type NewRun, outbox } from "../../lib/outbox.svelte";
 import { shop } from "../../lib/shop.svelte";
 import { REFERENCE, SETTINGS } from "../../tests/samples";
 import { server } from "../../tests/server";
@@ -75,8 +75,7 @@ describe("what was changed", () => {
   });
 });
 
-const RUN: RunInput = {
-  client_key: "abcdefgh",
+const RUN: NewRun = {
   job_id: 5,
   saw_id: 2,
   band_id: 7,
@@ -96,7 +95,7 @@ describe("what waits in this browser", () => {
     await fireEvent.input(pieces, { target: { value: "6" } });
     await fireEvent.click(screen.getByRole("button", { name: "Send it now" }));
     await screen.findByText(/the shop has every run/);
-    expect(await sent("POST")).toMatchObject([{ client_key: "abcdefgh", pieces: 6 }]);
+    expect(await sent("POST")).toMatchObject([{ pieces: 6 }]);
   });
 
   it("gives a run up and can put it back", async () => {

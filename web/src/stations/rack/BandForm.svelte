@@ -227,7 +227,7 @@
     <Action main type="submit">Save band</Action>
     <Action
       onclick={() => {
-        edit.discard();
+        edit.leave();
         ondone(null);
       }}>Leave</Action
     >

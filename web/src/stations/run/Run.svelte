@@ -3,7 +3,7 @@
   import { ask, askPatiently, client } from "../../api/client";
   import type { RunCard, RunInput, SetupAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
-  import { outbox } from "../../lib/outbox.svelte";
+  import { type NewRun, outbox } from "../../lib/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { unread } from "../../lib/unread.svelte";
   import { forget, recall, remember } from "../../lib/storage";
@@ -127,8 +127,7 @@
     if (busy || !card?.saw_id || !card.band_id || !jobId) return;
     busy = true;
     if (clock !== null) stopClock();
-    const run: RunInput = {
-      client_key: form.client_key,
+    const run: NewRun = {
       job_id: jobId,
       saw_id: card.saw_id,
       band_id: card.band_id,
@@ -149,9 +148,10 @@
     remember(`motor.${card.saw_id}`, motor);
     remember("who", who);
     try {
-      const came = await outbox.log(run);
+      const key = await outbox.keep(run);
       forget(`run.form.${jobId}`);
       form = blankRun();
+      const came = await outbox.came(key);
       notice.say(CAME[came]);
       if (came === "sent") await load(jobId).catch(() => undefined);
       if (came === "sent") await ticket.reload().catch(() => undefined);

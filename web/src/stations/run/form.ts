@@ -1,10 +1,7 @@
 import type { RunInput } from "../../api/schema";
-import { freshKey } from "../../api/writes";
 
 /** What is filled in of a run, kept with its job until it is logged. */
 export interface RunForm {
-  /** The key of the one run that this form will write. */
-  readonly client_key: string;
   readonly symptoms: NonNullable<RunInput["symptoms"]>;
   readonly pieces: number;
   readonly length: number | null;
@@ -20,7 +17,6 @@ export interface RunForm {
 
 export function blankRun(): RunForm {
   return {
-    client_key: freshKey(),
     symptoms: [],
     pieces: 1,
     length: null,

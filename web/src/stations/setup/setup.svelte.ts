@@ -1,5 +1,6 @@
 import { ask, askPatiently, client, Problem, wordsOf } from "../../api/client";
 import type { FaultBody, SetupAnswer, SetupStep, StepBody } from "../../api/schema";
+import { freshKey, soon, WRITE_KEY } from "../../api/writes";
 import { outbox, type WaitingWrite } from "../../lib/outbox.svelte";
 import { shop } from "../../lib/shop.svelte";
 import { recall, remember } from "../../lib/storage";
@@ -162,15 +163,23 @@ export class SetupState {
   /** A step goes to the server; where that is away, or others wait before it, it waits in order. */
   async #sendOrKeep(answer: SetupAnswer, body: StepBody): Promise<void> {
     const params = { path: { setup_id: answer.id } };
+    // One tap, one key: whether its answer is lost, or it waits, it is done once.
+    const key = freshKey();
+    const headers = { [WRITE_KEY]: key };
     try {
-      if (outbox.count > 0) await outbox.send();
+      if (outbox.count > 0) await outbox.sendSoon();
       if (Object.keys(this.waiting).length > 0) throw new Problem("unreachable", "", 0);
-      this.#take(await ask(client.POST("/api/setups/{setup_id}/steps", { params, body })));
+      this.#take(
+        await ask(
+          client.POST("/api/setups/{setup_id}/steps", { params, body, headers, signal: soon() }),
+        ),
+      );
     } catch (problem) {
       if (!(problem instanceof Problem) || !problem.unreachable) throw problem;
       const title = this.steps.find((s) => s.key === body.key)?.title ?? body.key;
       const write = { kind: "step" as const, setup_id: answer.id, body };
-      await outbox.later(write, `${title}, card of job ${answer.job_id}`, `#/setup/${answer.id}`);
+      const told = `${title}, card of job ${answer.job_id}`;
+      await outbox.later(write, told, `#/setup/${answer.id}`, key);
       return;
     }
     if (this.steps.find((s) => s.key === body.key)?.moves_saw) await shop.loadSaws();

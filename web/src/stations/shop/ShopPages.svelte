@@ -1,9 +1,6 @@
 <script lang="ts">
   import Pages from "../../parts/shell/Pages.svelte";
 
-  import { shop } from "../../lib/shop.svelte";
-  import { duration } from "../../lib/units";
-
   interface Props {
     title: string;
   }
@@ -23,16 +20,3 @@
 </script>
 
 <Pages {title} label="Pages of the shop" pages={PAGES} />
-{#if shop.settings && shop.settings.clock_behind_s > 0}
-  <p role="alert" class="clock">
-    This machine’s clock is {duration(shop.settings.clock_behind_s)} behind the shop’s latest record.
-    Times go on from that record until it is set right.
-  </p>
-{/if}
-
-<style>
-  .clock {
-    color: var(--vermilion);
-    font-weight: 600;
-  }
-</style>

@@ -4,6 +4,7 @@
 
   import { ask, askPatiently, client, Problem, wordsOf } from "../../../api/client";
   import type { BandEventInput, BandPage, DoubtedLife, EventLine } from "../../../api/schema";
+  import { freshKey, soon, WRITE_KEY } from "../../../api/writes";
   import { notice } from "../../../lib/notice.svelte";
   import { outbox } from "../../../lib/outbox.svelte";
   import { shop } from "../../../lib/shop.svelte";
@@ -55,12 +56,17 @@
 
   async function record(body: BandEventInput): Promise<void> {
     const params = { path: { band_id: id } };
+    // One tap, one key: whether its answer is lost, or it waits, it is done once.
+    const key = freshKey();
+    const headers = { [WRITE_KEY]: key };
     try {
-      await ask(client.POST("/api/bands/{band_id}/events", { params, body }));
+      await ask(
+        client.POST("/api/bands/{band_id}/events", { params, body, headers, signal: soon() }),
+      );
     } catch (problem) {
       if (!(problem instanceof Problem) || !problem.unreachable) throw problem;
       const title = `${shop.eventName(body.kind)}, ${band?.label ?? "band"}`;
-      await outbox.later({ kind: "event", band_id: id, body }, title, `#/rack/${id}`);
+      await outbox.later({ kind: "event", band_id: id, body }, title, `#/rack/${id}`, key);
       notice.say("Kept here; it is sent once the server answers.");
       return;
     }
