@@ -32,6 +32,7 @@ from jade_ribbon.api.doors.guard import DOOR, NETWORK
 from jade_ribbon.api.problems import PROBLEM, problem_body
 from jade_ribbon.api.strangers import allow_hosts, name_of
 from jade_ribbon.services.doors.network import Network
+from jade_ribbon.services.warming import warm_up
 from jade_ribbon.store.copies import DailyCopies
 from jade_ribbon.store.files import PRIVATE_FOLDER, held
 
@@ -431,6 +432,7 @@ class Serving:
         self.copies = DailyCopies(self.app.extensions["copies"])
         self.copies.start()
         settle()
+        warm_up(self.app.extensions["store"])
         return on
 
     async def run(self, listener: socket.socket) -> None:

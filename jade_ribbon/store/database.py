@@ -11,6 +11,7 @@ from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 from jade_ribbon.store.files import BESIDE, make_private
+from jade_ribbon.store.memo import Memo
 
 BUSY_TIMEOUT_MS = 5000
 PRAGMAS = (
@@ -20,6 +21,8 @@ PRAGMAS = (
     f"busy_timeout={BUSY_TIMEOUT_MS}",
 )
 """How every connection works: what is committed is on the disk before it is acknowledged."""
+MEMO, COMMITTED = "memo", "committed"
+"""Where a session has what was worked out before, and whether it sees what is committed only."""
 WRITERS_S = 10.0
 """How long those at work on a write may take to end before the file is held."""
 
@@ -107,6 +110,7 @@ class Store:
         self.file = file.resolve()
         self.engine = open_engine(self.file)
         self.gate = Gate()
+        self.memo = Memo()
         self._writing = sessionmaker(
             self.engine.execution_options(writes=True), expire_on_commit=False
         )
@@ -148,6 +152,7 @@ class Store:
         with self.gate.through():
             self.check_there()
             with self._writing.begin() as session:
+                session.info[MEMO] = self.memo
                 yield session
             self.check_there()
 
@@ -156,6 +161,7 @@ class Store:
         """A consistent view; nothing is written. FileGoneError."""
         self.check_there()
         with self._reading() as session:
+            session.info.update({MEMO: self.memo, COMMITTED: True})
             yield session
 
     def checkpoint(self) -> None:
@@ -168,6 +174,7 @@ class Store:
     def renew(self) -> None:
         """New connections from here on; the file stays held meanwhile."""
         self.engine.dispose()
+        self.memo.clear()
 
     def close(self) -> None:
         if self._keeper is not None:

@@ -77,7 +77,9 @@ def test_a_run_sent_again_with_other_figures_is_not_dropped(shop: FlaskClient) -
     first = shop.post("/api/runs", json=run).get_json()
     again = shop.post("/api/runs", json={**run, "waited_s": 60})
     assert again.status_code == 201 and again.get_json()["id"] == first["id"]
-    for other in ({"pieces": 4}, {"time_s": 400.0}, {"symptoms": []}, {"note": "x"}):
+    changes: list[dict[str, Any]]
+    changes = [{"pieces": 4}, {"time_s": 400.0}, {"symptoms": []}, {"note": "x"}]
+    for other in changes:
         refused = shop.post("/api/runs", json=run | other)
         assert refused.status_code == 409 and refused.get_json()["code"] == "known"
         assert refused.get_json()["current"]["id"] == first["id"]

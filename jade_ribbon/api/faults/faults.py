@@ -43,7 +43,7 @@ def faults_cards(session: Session) -> list[Card]:
 @operation("GET", "/api/faults", answer=books.Book, query=BookQuery)
 def trouble_book(session: Session, query: BookQuery) -> books.Book:
     """The trouble book of the shop, a saw or a band."""
-    return books.book(session, query.saw_id, query.band_id)
+    return books.book(session, query.saw_id, query.band_id, query.before)
 
 
 @operation("GET", "/api/faults/before", answer=books.Beforehand, query=BeforeQuery)

@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.formats.validation import Strict
+from jade_ribbon.services.bodies import PageQuery
 from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.planning import jobs
 from jade_ribbon.services.planning.inputs import JobInput
@@ -18,10 +19,10 @@ class StateInput(Strict):
     state: Literal["planned", "done"]
 
 
-@operation("GET", "/api/jobs", answer=list[jobs.JobAnswer])
-def list_jobs(session: Session) -> list[jobs.JobAnswer]:
-    """All jobs, the latest first."""
-    return jobs.list_jobs(session)
+@operation("GET", "/api/jobs", answer=list[jobs.JobAnswer], query=PageQuery)
+def list_jobs(session: Session, query: PageQuery) -> list[jobs.JobAnswer]:
+    """Open jobs and the latest done ones; further done ones page by page."""
+    return jobs.list_jobs(session, query.before)
 
 
 @operation("POST", "/api/jobs", answer=jobs.JobAnswer, body=JobInput, status=201)

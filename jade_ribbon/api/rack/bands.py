@@ -1,11 +1,10 @@
 """Bands on the rack."""
 
-from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation, waited_s
-from jade_ribbon.services.bodies import Id
+from jade_ribbon.services.bodies import PageQuery
 from jade_ribbon.services.clock import waited
 from jade_ribbon.services.edits import Edit
 from jade_ribbon.services.rack import bands, coming, events, pages
@@ -18,15 +17,17 @@ from jade_ribbon.services.rack.inputs import (
 )
 
 
-class BeforeQuery(BaseModel):
-    """Runs before one of them."""
+class BandsQuery(PageQuery):
+    """The rack's bands, or a page of those that were scrapped."""
 
-    before: Id | None = None
+    scrapped: bool = False
 
 
-@operation("GET", "/api/bands", answer=list[bands.BandAnswer])
-def list_bands(session: Session) -> list[bands.BandAnswer]:
-    """All bands with their edge and where they are."""
+@operation("GET", "/api/bands", answer=list[bands.BandAnswer], query=BandsQuery)
+def list_bands(session: Session, query: BandsQuery) -> list[bands.BandAnswer]:
+    """Bands with their edge and where they are; the scrapped ones page by page."""
+    if query.scrapped:
+        return bands.scrapped_bands(session, query.before)
     return bands.list_bands(session)
 
 
@@ -84,8 +85,8 @@ def add_event(session: Session, band_id: int, body: BandEventInput) -> bands.Ban
     return events.add_event(session, band_id, body, waited(waited_s()))
 
 
-@operation("GET", "/api/bands/<int:band_id>/runs", answer=list[pages.RunLine], query=BeforeQuery)
-def runs_of_band(session: Session, band_id: int, query: BeforeQuery) -> list[pages.RunLine]:
+@operation("GET", "/api/bands/<int:band_id>/runs", answer=list[pages.RunLine], query=PageQuery)
+def runs_of_band(session: Session, band_id: int, query: PageQuery) -> list[pages.RunLine]:
     """The runs of a band before one of them, oldest first."""
     return pages.run_lines(session, band_id, query.before)
 

@@ -43,23 +43,19 @@ def came_back(entries: Sequence[BookEntry]) -> dict[int, int]:
     within 90 days: the trouble that it came back from.
     """
     found: dict[int, int] = {}
-    ordered = sorted(entries, key=lambda e: e.opened_at)
-    for i, later in enumerate(ordered):
-        for before in reversed(ordered[:i]):
-            if later.opened_at - before.opened_at > CAME_BACK:
-                break
-            if _same_place(before, later) and set(before.causes) & set(later.causes):
-                found[later.id] = before.id
-                break
+    last: dict[tuple[int, str, int | None], tuple[int, BookEntry]] = {}
+    for place, entry in enumerate(sorted(entries, key=lambda e: e.opened_at)):
+        keys = [(entry.saw_id, c, _with(entry, c)) for c in entry.causes]
+        before = max((last[k] for k in keys if k in last), default=None, key=lambda x: x[0])
+        if before is not None and entry.opened_at - before[1].opened_at <= CAME_BACK:
+            found[entry.id] = before[1].id
+        last |= dict.fromkeys(keys, (place, entry))
     return found
 
 
-def _same_place(one: BookEntry, other: BookEntry) -> bool:
-    if one.saw_id != other.saw_id:
-        return False
-    shared = set(one.causes) & set(other.causes)
-    of_band = all(causes()[c].where == "band" for c in shared) if shared else False
-    return not of_band or one.band_id == other.band_id
+def _with(entry: BookEntry, cause: str) -> int | None:
+    """The band that a cause goes with; None for one that is not a band's."""
+    return entry.band_id if causes()[cause].where == "band" else None
 
 
 def sums(entries: Sequence[BookEntry]) -> tuple[CauseSum, ...]:

@@ -1,6 +1,6 @@
 """The trouble book: troubles by saw and band, what each cause cost, what to mind before a job."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -12,11 +12,14 @@ from jade_ribbon.core.faults.telling import chance_words
 from jade_ribbon.reference.faults import causes, sign_texts
 from jade_ribbon.reference.tables import operations
 from jade_ribbon.services.clock import now
-from jade_ribbon.services.faults.answers import minutes_of, money_of
+from jade_ribbon.services.faults.answers import MINOR, minutes_of
 from jade_ribbon.services.faults.told import symptoms_of
+from jade_ribbon.services.memo import remembered
 from jade_ribbon.services.records import get
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.store.database import COMMITTED, MEMO
+from jade_ribbon.store.memo import Memo
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, TroubleRow
 
 
@@ -44,7 +47,7 @@ class TroubleLine:
 
 @dataclass(frozen=True)
 class Book:
-    """Troubles, newest first, and what causes came to."""
+    """Troubles, newest first, and what causes came to: sums of all, lines of one page."""
 
     troubles: list[TroubleLine]
     causes: list[CauseSum]
@@ -52,44 +55,94 @@ class Book:
     money: float
     not_found: int
     """Troubles that went, or were given up, without a cause found."""
+    count: int
+    more: bool
+    """Whether older ones are on a further page."""
 
 
-Row = tuple[TroubleRow, str, str | None, str | None, str | None]
-"""A trouble with its saw, band, and its job's operation and material."""
+@dataclass(frozen=True)
+class _Counted:
+    """What a trouble's own record comes to: read once for each version of it."""
+
+    version: int
+    causes: tuple[str, ...]
+    minutes: float
+    spoiled: float
 
 
-def _rows(session: Session, saw_id: int | None, band_id: int | None) -> Sequence[Row]:
-    asked = (
-        select(TroubleRow, SawRow.name, BandRow.label, JobRow.operation, JobRow.material)
-        .join(SawRow, TroubleRow.saw_id == SawRow.id)
-        .outerjoin(BandRow, TroubleRow.band_id == BandRow.id)
-        .outerjoin(JobRow, TroubleRow.job_id == JobRow.id)
-        .where(TroubleRow.deleted_at.is_(None))
-        .order_by(TroubleRow.opened_at.desc(), TroubleRow.id.desc())
-    )
-    if saw_id is not None:
-        asked = asked.where(TroubleRow.saw_id == saw_id)
-    if band_id is not None:
-        asked = asked.where(TroubleRow.band_id == band_id)
-    return [(t, saw, band, cut, of) for t, saw, band, cut, of in session.execute(asked)]
+@dataclass(frozen=True)
+class _Fact:
+    """A trouble as the book counts it, without what it looks like in a line."""
+
+    id: int
+    saw_id: int
+    band_id: int | None
+    state: str
+    opened_at: datetime
+    counted: _Counted
+    operation: str
+    material: str
+
+    def entry(self, hour: float) -> BookEntry:
+        """With its minutes in money."""
+        of = self.counted
+        money = of.minutes / 60.0 * hour + of.spoiled
+        return BookEntry(
+            id=self.id,
+            saw_id=self.saw_id,
+            band_id=self.band_id,
+            opened_at=self.opened_at,
+            causes=of.causes,
+            minutes=of.minutes,
+            money=money,
+            operation=self.operation,
+            material=self.material,
+        )
 
 
-def _entry(row: TroubleRow, hour: float, operation: str, material: str) -> BookEntry:
-    return BookEntry(
-        row.id,
-        row.saw_id,
-        row.band_id,
-        row.opened_at,
-        tuple(row.causes),
-        minutes_of(row),
-        money_of(row, hour),
-        operation,
-        material,
-    )
+COUNTED = "troubles counted"
 
 
-def _entries(rows: Sequence[Row], hour: float) -> list[BookEntry]:
-    return [_entry(r, hour, cut or "", of or "") for r, _, _, cut, of in rows]
+def _facts(session: Session) -> list[_Fact]:
+    """Every trouble, newest first; only what is new in the record is read."""
+    return remembered(session, "troubles", lambda: _all_facts(session))
+
+
+def _all_facts(session: Session) -> list[_Fact]:
+    t = TroubleRow
+    rows = session.execute(
+        select(
+            *(t.id, t.version, t.saw_id, t.band_id, t.state, t.opened_at),
+            *(JobRow.operation, JobRow.material),
+        )
+        .outerjoin(JobRow, t.job_id == JobRow.id)
+        .where(t.deleted_at.is_(None))
+        .order_by(t.opened_at.desc(), t.id.desc())
+    ).all()
+    memo: Memo | None = session.info.get(MEMO)
+    kept: dict[int, _Counted] = (memo.latest(COUNTED) if memo else None) or {}
+    new = [r[0] for r in rows if r[0] not in kept or kept[r[0]].version != r[1]]
+    found = {r[0]: kept[r[0]] for r in rows if r[0] in kept} | _counted(session, new)
+    if memo is not None and session.info.get(COMMITTED):
+        memo.keep(COUNTED, None, found)
+    return [
+        _Fact(key, saw, band, state, at, found[key], operation or "", material or "")
+        for key, _, saw, band, state, at, operation, material in rows
+    ]
+
+
+AT_ONCE = 500
+
+
+def _counted(session: Session, ids: Sequence[int]) -> dict[int, _Counted]:
+    found = {}
+    for start in range(0, len(ids), AT_ONCE):
+        part = ids[start : start + AT_ONCE]
+        rows = session.scalars(select(TroubleRow).where(TroubleRow.id.in_(part)))
+        for row in rows:
+            spoiled = row.spoiled_minor / MINOR
+            found[row.id] = _Counted(row.version, tuple(row.causes), minutes_of(row), spoiled)
+    return found
 
 
 def _seen(row: TroubleRow) -> list[str]:
@@ -103,16 +156,33 @@ def _likely(row: TroubleRow) -> str:
     return f"{causes()[first[0]].name}, {chance_words(first[1])}" if first else ""
 
 
-def book(session: Session, saw_id: int | None = None, band_id: int | None = None) -> Book:
-    """The trouble book of the shop, a saw or a band; two statements."""
-    hour = read_shop(session).rates.hour
-    rows = _rows(session, saw_id, band_id)
-    entries = [
-        _entry(r, hour, operation or "", material or "") for r, _, _, operation, material in rows
-    ]
-    back = came_back(entries)
+UNDER_WAY = ("open", "watching")
+LISTED = 60
+"""Ended troubles of one page of the book."""
+
+
+def _page(facts: Sequence[_Fact], before: int | None) -> list[int]:
+    """Which troubles a page lists: all under way first, then the ended ones, newest first."""
+    ended = [f.id for f in facts if f.state not in UNDER_WAY]
+    if before is None:
+        return [f.id for f in facts if f.state in UNDER_WAY][: 2 * LISTED] + ended[:LISTED]
+    start = ended.index(before) + 1 if before in ended else len(ended)
+    return ended[start : start + LISTED]
+
+
+def _lines(
+    session: Session, ids: Sequence[int], facts: Mapping[int, BookEntry]
+) -> list[TroubleLine]:
+    back = came_back(list(facts.values()))
     again = set(back.values())
-    lines = [
+    rows = session.execute(
+        select(TroubleRow, SawRow.name, BandRow.label)
+        .join(SawRow, TroubleRow.saw_id == SawRow.id)
+        .outerjoin(BandRow, TroubleRow.band_id == BandRow.id)
+        .where(TroubleRow.id.in_(ids))
+        .order_by(TroubleRow.opened_at.desc(), TroubleRow.id.desc())
+    )
+    return [
         TroubleLine(
             id=row.id,
             at=row.opened_at,
@@ -120,26 +190,43 @@ def book(session: Session, saw_id: int | None = None, band_id: int | None = None
             saw=saw,
             band_id=row.band_id,
             band=band or "",
-            signs=[
-                sign_texts()[k].name for k, d in symptoms_of(row, row.path).items() if d != "absent"
-            ],
+            signs=_seen(row),
             state=row.state,
             found=[causes()[c].name for c in row.causes],
             likely=_likely(row),
-            minutes=entry.minutes,
-            money=entry.money,
+            minutes=facts[row.id].minutes,
+            money=facts[row.id].money,
             came_back_of=back.get(row.id),
             came_back=row.id in again,
             note=row.note,
         )
-        for (row, saw, band, _, _), entry in zip(rows, entries, strict=True)
+        for row, saw, band in rows
     ]
+
+
+def book(
+    session: Session,
+    saw_id: int | None = None,
+    band_id: int | None = None,
+    before: int | None = None,
+) -> Book:
+    """The trouble book of the shop, a saw or a band; a page of its lines, the sums of all."""
+    hour = read_shop(session).rates.hour
+    facts = [
+        f for f in _facts(session) if saw_id in (None, f.saw_id) and band_id in (None, f.band_id)
+    ]
+    entries = {f.id: f.entry(hour) for f in facts}
+    every = list(entries.values())
+    ids = _page(facts, before)
+    ended = sum(f.state not in UNDER_WAY for f in facts)
     return Book(
-        lines,
-        list(sums(entries)),
-        sum(e.minutes for e in entries),
-        sum(e.money for e in entries),
-        sum(row.state == "gone" for row, *_ in rows),
+        _lines(session, ids, entries),
+        list(sums(every)),
+        sum(e.minutes for e in every),
+        sum(e.money for e in every),
+        sum(f.state == "gone" for f in facts),
+        len(facts),
+        ended > LISTED if before is None else len(ids) == LISTED,
     )
 
 
@@ -178,20 +265,24 @@ def beforehand(session: Session, job_id: int) -> Beforehand:
     if job.saw_id is None:
         return Beforehand("", [], [])
     hour = read_shop(session).rates.hour
-    rows = _rows(session, job.saw_id, None)
-    entries = [
-        _entry(r, hour, operation or "", material or "") for r, _, _, operation, material in rows
-    ]
+    facts = [f for f in _facts(session) if f.saw_id == job.saw_id]
+    entries = {f.id: f.entry(hour) for f in facts}
     material = material_table(session).get(job.material)
     what = material.name.split(" (")[0] if material else job.material
     line = before_a_job(
-        entries,
+        list(entries.values()),
         now=now(),
         operation=job.operation,
         material=job.material,
         said=f"{operations()[job.operation].name.lower()} or {what}",  # type: ignore[index]
     )
-    here = book(session, saw_id=job.saw_id)
+    open_ones = [f.id for f in facts if f.state == "open"][:LISTED]
+    watched = [f.id for f in facts if f.state == "watching"][:LISTED]
+    rows = session.scalars(
+        select(TroubleRow)
+        .where(TroubleRow.id.in_(watched))
+        .order_by(TroubleRow.opened_at.desc(), TroubleRow.id.desc())
+    ).all()
     last = session.scalars(
         select(RunRow.at)
         .where(RunRow.saw_id == job.saw_id, RunRow.deleted_at.is_(None))
@@ -205,7 +296,7 @@ def beforehand(session: Session, job_id: int) -> Beforehand:
             causes()[row.remedy].name.lower(),
             bool(last and row.remedied_at and last > row.remedied_at),
         )
-        for row, *_ in rows
-        if row.state == "watching" and _asked_here(row, job)
+        for row in rows
+        if _asked_here(row, job)
     ]
-    return Beforehand(line, [t for t in here.troubles if t.state == "open"], asks)
+    return Beforehand(line, _lines(session, open_ones, entries), asks)

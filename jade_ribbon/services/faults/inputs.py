@@ -149,12 +149,13 @@ class TappedInput(Strict):
 
 
 class BookQuery(BaseModel):
-    """Which troubles: of a saw, of a band."""
+    """Which troubles: of a saw, of a band; before one, for the next page."""
 
     model_config = ConfigDict(extra="forbid")
 
     saw_id: Id | None = None
     band_id: Id | None = None
+    before: Id | None = None
 
 
 class TroubleQuery(BaseModel):

@@ -1,16 +1,16 @@
 """A trouble's record as the core reads it: signs, readings, answers; and the shop's learning."""
 
 from collections.abc import Mapping
-from functools import lru_cache
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import String, case, cast, func, select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.faults.diagnosis import SLIGHT, Diagnosis, Told, infer
 from jade_ribbon.core.faults.knowledge import listed
 from jade_ribbon.core.faults.learned import ClosedTrouble, Learned, learn
 from jade_ribbon.services.faults.inputs import SKIP
+from jade_ribbon.services.memo import remembered
 from jade_ribbon.services.shop.settings import shop_row
 from jade_ribbon.store.models import TroubleRow
 
@@ -40,8 +40,12 @@ def stopped_of(path: list[Step]) -> dict[str, str]:
 
 def symptoms_of(row: TroubleRow, path: list[Step]) -> dict[str, str]:
     """Signs by degree: those first told, and those told on the way."""
-    found: dict[str, str] = dict(row.symptoms)
-    for step in path:
+    return _signs(row.symptoms, path)
+
+
+def _signs(first: Mapping[str, str], path: list[Step] | None) -> dict[str, str]:
+    found = dict(first)
+    for step in path or ():
         if step["kind"] == TOLD:
             found |= step["symptoms"]
     return found
@@ -63,14 +67,7 @@ def told_of(row: TroubleRow, path: list[Step]) -> Told:
 
 
 LEARNED = "learned of troubles"
-"""Where a session keeps it, with what it was learned of."""
-Closed = tuple[tuple[tuple[str, ...], tuple[tuple[str, float], ...]], ...]
-
-
-@lru_cache(maxsize=4)
-def _learned(closed: Closed) -> Learned:
-    """Learning from so many closed troubles; kept, since it lasts until another one is closed."""
-    return learn(listed(), [ClosedTrouble(causes, dict(signs)) for causes, signs in closed])
+"""Kept until another one is closed."""
 
 
 def learned(session: Session) -> Learned:
@@ -83,22 +80,29 @@ def learned(session: Session) -> Learned:
             .where(*closed)
         ).one()
     )
-    kept: tuple[Any, Learned] | None = session.info.get(LEARNED)
-    if kept is not None and kept[0] == so_far:
-        return kept[1]
-    rows = session.scalars(select(TroubleRow).where(*closed).order_by(TroubleRow.id))
-    found = _learned(
-        tuple(
-            (
-                tuple(row.causes),
-                tuple(sorted((k, DEGREES[d]) for k, d in symptoms_of(row, row.path).items())),
-            )
-            for row in rows
-            if row.causes
+    return remembered(session, LEARNED, lambda: _learn(session), mark=so_far)
+
+
+def _learn(session: Session) -> Learned:
+    """Causes and signs of every closed trouble; a path is read only where signs were told on it."""
+    told_on_the_way = func.instr(cast(TroubleRow.path, String), f'"{TOLD}"') > 0
+    rows = session.execute(
+        select(
+            TroubleRow.causes,
+            TroubleRow.symptoms,
+            case((told_on_the_way, TroubleRow.path), else_=None),
         )
+        .where(TroubleRow.state == "closed", TroubleRow.deleted_at.is_(None))
+        .order_by(TroubleRow.id)
     )
-    session.info[LEARNED] = (so_far, found)
-    return found
+    return learn(
+        listed(),
+        [
+            ClosedTrouble(tuple(causes), {k: DEGREES[d] for k, d in _signs(signs, path).items()})
+            for causes, signs, path in rows
+            if causes
+        ],
+    )
 
 
 def diagnosis_of(session: Session, row: TroubleRow, path: list[Step] | None = None) -> Diagnosis:

@@ -1,12 +1,15 @@
 """What sawing cost by steel, type, material, saw, month or person; every total opens its runs."""
 
+import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Literal
 
-from sqlalchemy import ColumnElement, case, func, literal, select
+import numpy as np
+from numpy.typing import NDArray
+from sqlalchemy import ColumnElement, func, literal, select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.edge.sharpening import WORTH_PITCH_TPI, WORTH_WIDTH_MM
@@ -24,12 +27,13 @@ from jade_ribbon.core.money.regrind_or_replace import learned_ratio
 from jade_ribbon.formats.tables_csv import table_csv
 from jade_ribbon.reference.tables import materials, steels
 from jade_ribbon.services.money.inputs import MoneyQuery, RunsQuery
+from jade_ribbon.services.money.summing import FIGURES, grouped, sum_table
 from jade_ribbon.services.rack.edges import MINOR, shop_lives
 from jade_ribbon.services.rack.replay import wear_factors
 from jade_ribbon.services.rack.standing import Terms, new_price, terms
 from jade_ribbon.services.rack.sums import STEP_M
 from jade_ribbon.services.shop.materials import material_table
-from jade_ribbon.store.models import BandRow, RunRow, RunSumRow, SawRow
+from jade_ribbon.store.models import BandRow, RunRow, SawRow
 
 By = Literal["steel", "type", "material", "saw", "month", "person"]
 RUNS_SHOWN = 100
@@ -86,20 +90,18 @@ class MoneyRuns:
     total: float
 
 
-def _key(by: By, of: type[RunSumRow] | type[RunRow]) -> ColumnElement[Any]:
-    """What runs, or sums of them, are grouped by."""
-    if by == "month":
-        month: Any = RunSumRow.month
-        return month if of is RunSumRow else func.strftime("%Y-%m", RunRow.at)
+def _key(by: By) -> ColumnElement[Any]:
+    """What runs are grouped by."""
     if by == "type":
         teeth = func.coalesce(func.printf("%g", BandRow.tpi_lo), literal("-"))
         size = func.printf("%g", BandRow.width_mm)
         return size + literal("|") + teeth + literal("|") + BandRow.form
     columns: Mapping[str, Any] = {
+        "month": func.strftime("%Y-%m", RunRow.at),
         "steel": BandRow.steel,
-        "material": of.material,
-        "saw": of.saw_id,
-        "person": of.who,
+        "material": RunRow.material,
+        "saw": RunRow.saw_id,
+        "person": RunRow.who,
     }
     found: ColumnElement[Any] = columns[by]
     return found
@@ -116,25 +118,77 @@ SHARPENED = (BandRow.width_mm >= WORTH_WIDTH_MM) & (BandRow.tpi_lo <= WORTH_PITC
 """Bands that are worth sharpening: their price goes over more edges than one."""
 
 
-def _sums(session: Session, given: MoneyQuery, rates: Rates) -> dict[str, list[Summed]]:
-    """Sums of every group by steel and whether it is sharpened; one statement."""
-    s = RunSumRow
-    per_m = rates.price_per_m_base + rates.price_per_m_per_mm * BandRow.width_mm
-    usual = per_m * BandRow.length_mm / 1000.0
-    priced = case((BandRow.price_minor.is_not(None), s.equivalent_m), else_=0.0)
-    by = (_key(given.by, s), BandRow.steel, func.coalesce(SHARPENED, False))
-    plain = (s.runs, s.seconds, s.metres, s.area_m2, s.pieces, s.time_area, s.time2, s.area2)
+OF_A_LINE: Mapping[str, str] = {
+    "month": "month",
+    "material": "material",
+    "saw": "saw_id",
+    "person": "who",
+}
+"""Ways of looking that a line of sums tells itself; the others are the band's."""
+
+
+@dataclass(frozen=True)
+class _Bands:
+    """What bands are, by their place in the table: what their sums are grouped and priced by."""
+
+    steel: NDArray[np.str_]
+    sharpened: NDArray[np.int64]
+    type: NDArray[np.str_]
+    price: NDArray[np.float64]
+    """What one cost; nan where nobody gave a price."""
+    usual: NDArray[np.float64]
+    """What one of its size in plain carbon costs usually."""
+
+
+def _bands(session: Session, ids: NDArray[np.int64], rates: Rates) -> _Bands:
+    """The bands of a table of sums, in the order of their ids."""
+    b = BandRow
+    usual = (rates.price_per_m_base + rates.price_per_m_per_mm * b.width_mm) * b.length_mm / 1000.0
     query = select(
-        *by,
-        *(func.sum(column) for column in (*plain, s.equivalent_m)),
-        func.sum(priced * func.coalesce(BandRow.price_minor, 0)) / MINOR,
-        func.sum(s.equivalent_m - priced),
-        func.sum((s.equivalent_m - priced) * usual),
-    ).join(BandRow, s.band_id == BandRow.id)
+        b.id, b.steel, func.coalesce(SHARPENED, False), _key("type"), b.price_minor, usual
+    )
+    known = {row[0]: row[1:] for row in session.execute(query)}
+    rows = [known[int(i)] for i in ids]
+    return _Bands(
+        steel=np.array([r[0] for r in rows], dtype=np.str_),
+        sharpened=np.array([int(r[1]) for r in rows], dtype=np.int64),
+        type=np.array([r[2] for r in rows], dtype=np.str_),
+        price=np.array([math.nan if r[3] is None else r[3] / MINOR for r in rows]),
+        usual=np.array([r[4] for r in rows], dtype=np.float64),
+    )
+
+
+def _sums(session: Session, given: MoneyQuery, rates: Rates) -> dict[str, list[Summed]]:
+    """Sums of every group by steel and whether it is sharpened."""
+    table = sum_table(session)
+    ids, band = table.column("band_id")
+    of = _bands(session, ids, rates)
+    steels_of, steel = np.unique(of.steel, return_inverse=True)
+    if given.by in OF_A_LINE:
+        names, key = table.column(OF_A_LINE[given.by])
+    else:
+        names, coded = np.unique(of.type if given.by == "type" else of.steel, return_inverse=True)
+        key = coded[band]
+    worn = table.figures[:, -1]
+    price, usual = of.price[band], of.usual[band]
+    priced = np.where(np.isnan(price), 0.0, worn)
+    costs = (
+        priced * np.nan_to_num(price),
+        worn - priced,
+        (worn - priced) * usual,
+    )
+    figures = np.column_stack([table.figures, *costs])
+    here = np.flatnonzero(table.months(given.since, given.until))
+    by = [key[here], steel[band][here], of.sharpened[band][here]]
+    first, sums = grouped(by, figures[here])
     found: dict[str, list[Summed]] = defaultdict(list)
-    for row in session.execute(_within(query, s.month, given).group_by(*by)):
-        key, steel, sharpened, *figures = row
-        found[str(key)].append(Summed(steel, bool(sharpened), *figures))
+    for line, row in zip(here[first], sums, strict=True):
+        runs, *rest = row.tolist()
+        where = band[line]
+        name = str(steels_of[steel[where]])
+        found[str(names[key[line]])].append(
+            Summed(name, bool(of.sharpened[where]), round(runs), *rest)
+        )
     return found
 
 
@@ -160,7 +214,7 @@ def _prices(known: Terms, used: Iterable[tuple[str, bool]]) -> tuple[Shares, Map
 
 
 def money_view(session: Session, given: MoneyQuery) -> MoneyView:
-    """Totals of every group, the whole, and what dull edges cost; five statements."""
+    """Totals of every group, the whole, and what dull edges cost."""
     known = terms(session, shop_lives(session))
     sums = _sums(session, given, known.shop.rates)
     every = [s for mine in sums.values() for s in mine]
@@ -214,29 +268,39 @@ def _type_name(key: str) -> str:
 
 
 def _dull(session: Session, given: MoneyQuery, known: Terms) -> DullMinutes:
-    """Minutes and areas of each kind of cut by hand, by steps of the edge's metres; one query."""
-    s = RunSumRow
-    kind = (s.saw_id, s.material, s.operation, s.height_step)
-    by = (*kind, BandRow.steel, s.edge_number, s.edge_step)
-    query = (
-        select(*by, func.sum(s.runs), func.sum(s.seconds) / 60.0, func.sum(s.area_m2))
-        .join(BandRow, s.band_id == BandRow.id)
-        .join(SawRow, s.saw_id == SawRow.id)
-        .where(SawRow.feed == "hand")
+    """Minutes and areas of each kind of cut by hand, by steps of the edge's metres."""
+    table = sum_table(session)
+    by_hand = list(session.scalars(select(SawRow.id).where(SawRow.feed == "hand")))
+    within = table.months(given.since, given.until) & np.isin(table.keys["saw_id"], by_hand)
+    here = np.flatnonzero(within)
+    ids, band = table.column("band_id")
+    bands = session.execute(select(BandRow.id, BandRow.steel))
+    steel_of = {row[0]: row[1] for row in bands}
+    names, steel = np.unique([steel_of[int(i)] for i in ids] or [""], return_inverse=True)
+    kinds = ("saw_id", "material", "operation", "height_step", "edge_number", "edge_step")
+    columns = {name: table.column(name) for name in kinds}
+    by = [codes[here] for _, codes in columns.values()]
+    if here.size:
+        by.append(steel[band][here])
+    runs, seconds, area = (
+        table.figures[:, FIGURES.index(n)] for n in ("runs", "seconds", "area_m2")
     )
-    rows = session.execute(_within(query, s.month, given).group_by(*by))
-    return lost_to_dullness(
-        [
+    first, sums = grouped(by, np.column_stack([runs, seconds, area])[here])
+    parts = []
+    for line, (count, spent, sawn) in zip(here[first], sums.tolist(), strict=True):
+        told = {name: of[codes[line]] for name, (of, codes) in columns.items()}
+        kind = [str(told[name]) for name in kinds[:4]]
+        life = known.lives.of(str(names[steel[band[line]]]), int(told["edge_number"]))
+        parts.append(
             DullPart(
-                kind=f"{saw} {material} {operation} {high}",
-                dullness=(step + 0.5) * STEP_M / known.lives.of(steel, edge).median_m,
-                runs=runs,
-                minutes=minutes,
-                area_m2=area,
+                kind=" ".join(kind),
+                dullness=(int(told["edge_step"]) + 0.5) * STEP_M / life.median_m,
+                runs=round(count),
+                minutes=spent / 60.0,
+                area_m2=sawn,
             )
-            for saw, material, operation, high, steel, edge, step, runs, minutes, area in rows
-        ]
-    )
+        )
+    return lost_to_dullness(parts)
 
 
 def money_runs(session: Session, given: RunsQuery) -> MoneyRuns:
@@ -249,7 +313,7 @@ def money_runs(session: Session, given: RunsQuery) -> MoneyRuns:
         select(RunRow, BandRow, func.coalesce(SHARPENED, False))
         .join(BandRow, RunRow.band_id == BandRow.id)
         .where(RunRow.deleted_at.is_(None), RunRow.to_confirm.is_(False))
-        .where(_key(given.by, RunRow) == wanted)
+        .where(_key(given.by) == wanted)
     )
     query = _within(query, func.strftime("%Y-%m", RunRow.at), view)
     rows = session.execute(query.order_by(RunRow.time_s.desc()).limit(RUNS_SHOWN)).all()

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import func, literal, select, tuple_
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.job import Job
@@ -23,7 +23,7 @@ from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.shop.materials import material_table, own_file, take_file
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import read_shop, rules_for
-from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow
+from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow, UtcDateTime
 
 CUT_KEYS = tuple(CutFile.model_fields)
 SLICE_KEYS = ("slice_mm", "billet_mm")
@@ -134,28 +134,49 @@ def _answer(
     )
 
 
-def list_jobs(session: Session) -> list[JobAnswer]:
-    """All live jobs, newest first; three statements."""
+OPEN_LISTED, DONE_LISTED = 200, 100
+"""Jobs of one page: those that are open, and the done ones after them."""
+
+
+def _listed(session: Session, before: int | None) -> list[int]:
+    """Which jobs a page lists: all open ones and the latest done; or done ones before a job."""
+    newest = (JobRow.updated_at.desc(), JobRow.id.desc())
+    is_done = JobRow.state == "done"
+    live = select(JobRow.id).where(JobRow.deleted_at.is_(None)).order_by(*newest)
+    if before is not None:
+        job: JobRow = get(session, "job", before)
+        older = tuple_(JobRow.updated_at, JobRow.id) < tuple_(
+            literal(job.updated_at, UtcDateTime), literal(job.id)
+        )
+        return list(session.scalars(live.where(is_done, older).limit(DONE_LISTED)))
+    return [
+        *session.scalars(live.where(~is_done).limit(OPEN_LISTED)),
+        *session.scalars(live.where(is_done).limit(DONE_LISTED)),
+    ]
+
+
+def list_jobs(session: Session, before: int | None = None) -> list[JobAnswer]:
+    """A page of live jobs, newest first; five statements."""
+    ids = _listed(session, before)
     rows = session.execute(
         select(JobRow, SawRow.name, BandRow.label)
         .outerjoin(SawRow, JobRow.saw_id == SawRow.id)
         .outerjoin(BandRow, JobRow.band_id == BandRow.id)
-        .where(JobRow.deleted_at.is_(None))
+        .where(JobRow.id.in_(ids))
         .order_by(JobRow.updated_at.desc(), JobRow.id.desc())
     ).all()
-    done: dict[int, int] = {}
-    for job_id, pieces in session.execute(
-        select(RunRow.job_id, RunRow.pieces).where(RunRow.deleted_at.is_(None))
-    ):
-        if job_id is None:
-            continue
-        done[job_id] = done.get(job_id, 0) + pieces
-    setups = {
-        job: i
-        for i, job in session.execute(
-            select(SetupRow.id, SetupRow.job_id).where(SetupRow.deleted_at.is_(None))
-        )
-    }
+    runs = (
+        select(RunRow.job_id, func.sum(RunRow.pieces))
+        .where(RunRow.job_id.in_(ids), RunRow.deleted_at.is_(None))
+        .group_by(RunRow.job_id)
+    )
+    cards = (
+        select(SetupRow.job_id, func.max(SetupRow.id))
+        .where(SetupRow.job_id.in_(ids), SetupRow.deleted_at.is_(None))
+        .group_by(SetupRow.job_id)
+    )
+    done = {row[0]: row[1] for row in session.execute(runs)}
+    setups = {row[0]: row[1] for row in session.execute(cards)}
     table = material_table(session)
     return [_answer(j, s, b, done.get(j.id, 0), setups.get(j.id), table) for j, s, b in rows]
 

@@ -1,15 +1,18 @@
 """The shopping list: bands that open jobs want and the rack cannot give."""
 
 from collections import defaultdict
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.choose import Choice, choose
+from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, join
+from jade_ribbon.services.memo import remembered
+from jade_ribbon.services.planning.inputs import PlanInput
 from jade_ribbon.services.planning.jobs import plan_input
 from jade_ribbon.services.planning.snapshot import (
     Snapshot,
@@ -58,10 +61,34 @@ def _edges_used(choice: Choice, cuts: int) -> float:
     return facts.band.dullness + best.run.equivalent_m * cuts / facts.life_m
 
 
-def _want(row: JobRow, saw: SawRow, snapshot: Snapshot) -> _Want | None:
+class _Wants:
+    """What open jobs want, worked out once for jobs that are alike."""
+
+    def __init__(self, snapshot: Snapshot) -> None:
+        self._snapshot = snapshot
+        self._bands: dict[tuple[int, str], tuple[Candidate, ...]] = {}
+        self._known: dict[str, _Want | None] = {}
+
+    def of(self, row: JobRow, saw: SawRow) -> _Want | None:
+        """What a job wants bought, if anything. InputError for one that cannot be."""
+        given = plan_input(row, saw.id)
+        alike = f"{saw.id} {given.model_dump_json(exclude={'name', 'note'})}"
+        if alike not in self._known:
+            kind = (saw.id, given.material)
+            if kind not in self._bands:
+                self._bands[kind] = rack_candidates(self._snapshot, saw.id, given)
+            self._known[alike] = _want(saw, self._snapshot, given, self._bands[kind])
+        found = self._known[alike]
+        if found is None:
+            return None
+        return replace(found, line=replace(found.line, jobs=[row.name or f"Job {row.id}"]))
+
+
+def _want(
+    saw: SawRow, snapshot: Snapshot, given: PlanInput, bands: tuple[Candidate, ...]
+) -> _Want | None:
     """What one open job wants bought, if anything."""
-    given = plan_input(row, saw.id)
-    job = job_for(snapshot, saw, given, rack_candidates(snapshot, saw.id, given))
+    job = job_for(snapshot, saw, given, bands)
     rack, cuts = choose(job), job.cut.cuts
     used = _edges_used(rack, cuts)
     if rack.best is not None and used <= LEAST_CHANCE_OF_LASTING:
@@ -91,7 +118,7 @@ def _want(row: JobRow, saw: SawRow, snapshot: Snapshot) -> _Want | None:
             length_mm=facts.length_mm,
             count=max(1, round(per_edge + 0.49)),
             price=facts.price,
-            jobs=[row.name or f"Job {row.id}"],
+            jobs=[],
             why=why,
         ),
     )
@@ -99,18 +126,23 @@ def _want(row: JobRow, saw: SawRow, snapshot: Snapshot) -> _Want | None:
 
 def shopping_list(session: Session) -> list[ShoppingLine]:
     """What to buy for the open jobs, one line for each type and length."""
+    return remembered(session, "shopping", lambda: _shopping_list(session))
+
+
+def _shopping_list(session: Session) -> list[ShoppingLine]:
     snapshot = read_snapshot(session)
     saws = {s.id: s for s in snapshot.saws}
     rows = session.scalars(
         select(JobRow).where(JobRow.deleted_at.is_(None), JobRow.state.in_(OPEN_STATES))
     )
     lines: dict[tuple[str, float], list[ShoppingLine]] = defaultdict(list)
+    wants = _Wants(snapshot)
     for row in rows:
         saw = saws.get(row.saw_id or 0)
         if saw is None:
             continue
         try:
-            want = _want(row, saw, snapshot)
+            want = wants.of(row, saw)
         except InputError:
             continue
         if want is not None:

@@ -134,18 +134,34 @@ def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
     )
 
 
-def list_bands(session: Session, *, scrapped: bool = True) -> list[BandAnswer]:
-    """All live bands; three statements however many there are."""
+SCRAPPED_LISTED = 200
+"""Scrapped bands of one page."""
+
+
+def list_bands(session: Session) -> list[BandAnswer]:
+    """The bands that are not scrapped; three statements however many there are."""
     lives = shop_lives(session)
     query = (
         select(BandRow, SawRow)
         .outerjoin(SawRow, SawRow.mounted_band_id == BandRow.id)
-        .where(BandRow.deleted_at.is_(None))
+        .where(BandRow.deleted_at.is_(None), BandRow.state != "scrapped")
         .order_by(BandRow.label)
     )
-    if not scrapped:
-        query = query.where(BandRow.state != "scrapped")
     return [answer(band, lives, saw) for band, saw in session.execute(query)]
+
+
+def scrapped_bands(session: Session, before: int | None = None) -> list[BandAnswer]:
+    """A page of scrapped bands, those that came last first."""
+    query = (
+        select(BandRow)
+        .where(BandRow.deleted_at.is_(None), BandRow.state == "scrapped")
+        .order_by(BandRow.id.desc())
+        .limit(SCRAPPED_LISTED)
+    )
+    if before is not None:
+        query = query.where(BandRow.id < before)
+    lives = shop_lives(session)
+    return [answer(band, lives, None) for band in session.scalars(query)]
 
 
 def one_band(session: Session, band_id: int) -> BandAnswer:

@@ -15,6 +15,7 @@ from jade_ribbon.core.edge.shop_life import (
     own_life_m,
 )
 from jade_ribbon.core.job import Candidate
+from jade_ribbon.services.memo import remembered
 from jade_ribbon.services.rack.replay import around, event_fact, face_facts, history, run_fact
 from jade_ribbon.store.models import BandRow, EdgeLifeRow
 
@@ -22,7 +23,11 @@ MINOR = 100
 
 
 def shop_lives(session: Session) -> ShopLives:
-    """Lives of all edges in this shop's record; one statement."""
+    """Lives of all edges in this shop's record; one statement, and none while nothing changed."""
+    return remembered(session, "lives", lambda: _shop_lives(session))
+
+
+def _shop_lives(session: Session) -> ShopLives:
     rows = session.execute(
         select(
             BandRow.steel,

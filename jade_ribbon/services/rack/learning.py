@@ -12,6 +12,7 @@ from jade_ribbon.core.edge.abrasion import MOSTLY, Abrasion, learned_abrasion
 from jade_ribbon.core.edge.shop_life import ShopLives, median_without
 from jade_ribbon.core.mechanics.life import life_sd_ln
 from jade_ribbon.reference.tables import materials, steels
+from jade_ribbon.services.memo import remembered
 from jade_ribbon.services.rack.edges import shop_lives
 from jade_ribbon.services.rack.replay import around, refresh, wear_factors
 from jade_ribbon.services.records import projected
@@ -196,9 +197,23 @@ def learn_wear(session: Session, row: BandEventRow) -> None:
         refresh(session, band, known)
 
 
+SHOWN_LIVES = 24
+"""Lives drawn of one steel and number of sharpenings: more hide each other."""
+
+
+def _shown(rows: Sequence[Row]) -> Sequence[Row]:
+    """As many lives as can be told apart, evenly from the shortest to the longest."""
+    if len(rows) <= SHOWN_LIVES:
+        return rows
+    ordered = sorted(rows, key=lambda row: row[4])
+    last = len(ordered) - 1
+    return [ordered[round(n * last / (SHOWN_LIVES - 1))] for n in range(SHOWN_LIVES)]
+
+
 def learned(session: Session) -> Learned:
     """Lives by steel and what they settle, predicted against observed, wear by material."""
-    lives, spent = _lives(session), _spent(session)
+    lives = _lives(session)
+    spent = remembered(session, "metres by edge", lambda: _spent(session))
     all_of = shop_lives(session)
     groups: dict[tuple[str, int], list[Row]] = defaultdict(list)
     for row in lives:
@@ -225,9 +240,7 @@ def learned(session: Session) -> Learned:
                 one_more=1.0 - life_sd_ln(alpha + 1.0) / life_sd_ln(alpha),
             )
         )
-        for row in rows:
-            if row[5] is None:
-                continue
+        for row in _shown([r for r in rows if r[5] is not None]):
             of = spent.get((row[0], row[3]))
             ended.append(
                 EndedLife(

@@ -147,7 +147,7 @@ class RunSumRow(Base):
     """
 
     __tablename__ = "run_sum"
-    __table_args__ = (Index("ix_run_sum_band_id", "band_id"),)
+    __table_args__ = (Index("ix_run_sum_band_id", "band_id"), {"sqlite_autoincrement": True})
 
     id: Mapped[int] = mapped_column(primary_key=True)
     band_id: Mapped[int] = mapped_column(ForeignKey("band.id", ondelete="CASCADE"))

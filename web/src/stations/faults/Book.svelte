@@ -7,6 +7,7 @@
   import type { BandAnswer, Book } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { day, fixed, type Said } from "../../lib/units";
+  import Action from "../../parts/Action.svelte";
   import Wide from "../../parts/Wide.svelte";
   import FaultPages from "./FaultPages.svelte";
 
@@ -17,6 +18,19 @@
   let book = $state.raw<Book | null>(null);
   let fault = $state<Said>("");
   let by = $state<"minutes" | "money" | "times">("minutes");
+
+  /** The troubles before those that are here; the sums are of all anyway. */
+  async function older(): Promise<void> {
+    const last = book?.troubles.filter((t) => t.state === "closed" || t.state === "gone").at(-1);
+    if (!book || !last) return;
+    const query = {
+      before: last.id,
+      ...(saw_id === null ? {} : { saw_id }),
+      ...(band_id === null ? {} : { band_id }),
+    };
+    const found = await askPatiently(() => client.GET("/api/faults", { params: { query } }));
+    book = { ...found, troubles: [...book.troubles, ...found.troubles] };
+  }
 
   async function load(saw: number | null, band: number | null): Promise<void> {
     try {
@@ -75,14 +89,14 @@
   >
 </div>
 {#if fault}<p role="alert">{shop.words(fault)}</p>{/if}
-{#if book && book.troubles.length === 0}
+{#if book && book.count === 0}
   <p>
     No trouble is written down{saw_id === null && band_id === null ? "" : " for these"}.
     <a href="#/faults">Tell one</a>.
   </p>
 {:else if book}
   <p>
-    {book.troubles.length} troubles, {fixed(book.minutes / 60, 1)} hours and {shop.money(
+    {book.count} troubles, {fixed(book.minutes / 60, 1)} hours and {shop.money(
       book.money,
     )}{book.not_found ? `; ${book.not_found} went or were given up without a cause found` : ""}.
   </p>
@@ -129,6 +143,7 @@
       </tbody>
     </table>
   </Wide>
+  {#if book.more}<Action onclick={() => void older()}>Older troubles</Action>{/if}
 {/if}
 
 <style>

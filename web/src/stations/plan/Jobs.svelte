@@ -36,8 +36,25 @@
     await load();
   }
 
+  const PAGE = 100;
+  const done = $derived((jobs ?? []).filter((j) => j.state === "done"));
+  let older = $state(false);
+
   async function load(): Promise<void> {
-    jobs = await askPatiently(() => client.GET("/api/jobs"));
+    const found = await askPatiently(() => client.GET("/api/jobs"));
+    older = found.filter((j) => j.state === "done").length === PAGE;
+    jobs = found;
+  }
+
+  /** Done jobs before the ones that are here. */
+  async function readOlder(): Promise<void> {
+    const last = [...done].sort(ORDERS.newest.by).at(-1);
+    if (!last || !jobs) return;
+    const query = { before: last.id };
+    const found = await askPatiently(() => client.GET("/api/jobs", { params: { query } }));
+    older = found.length === PAGE;
+    jobs = [...jobs, ...found];
+    filter = { ...filter, done: true };
   }
   void load().catch((p: unknown) => notice.fail(p));
 
@@ -192,6 +209,7 @@
   {#if shown.length > most}
     <Action onclick={() => (most += AT_FIRST)}>{shown.length - most} more</Action>
   {/if}
+  {#if older}<Action onclick={() => void readOlder()}>Older done jobs</Action>{/if}
 {:else}
   <p class="soft">Reading the jobs …</p>
 {/if}

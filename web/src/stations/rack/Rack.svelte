@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from "svelte";
   import { push, router } from "svelte-spa-router";
 
   import { askPatiently, client } from "../../api/client";
@@ -25,15 +26,37 @@
   let sort = $state<SortKey>(recall<SortKey>("rack.sort", "label"));
   let most = $state(SHOWN_AT_FIRST);
 
+  const PAGE = 200;
+  /** Scrapped bands are read when they are asked for, a page at a time. */
+  let scrapped = $state.raw<BandAnswer[] | null>(null);
+  let olderScrapped = $state(false);
+
   async function load(): Promise<void> {
     bands = await askPatiently(() => client.GET("/api/bands"));
   }
+
+  async function readScrapped(): Promise<void> {
+    const last = scrapped?.at(-1)?.id;
+    const query = { scrapped: true, ...(last === undefined ? {} : { before: last }) };
+    const found = await askPatiently(() => client.GET("/api/bands", { params: { query } }));
+    scrapped = [...(scrapped ?? []), ...found];
+    olderScrapped = found.length === PAGE;
+  }
+  // What is asked for is read from the shop.
+  $effect(() => {
+    if (filter.gone && untrack(() => scrapped === null))
+      readScrapped().catch((p: unknown) => notice.fail(p));
+  });
   void load().catch((p: unknown) => notice.fail(p));
 
   const fits = $derived(shop.saw(filter.saw)?.saw.band_length_mm as [number, number] | undefined);
-  const shown = $derived(
-    (bands ?? []).filter((b) => matches(b, text, filter, fits)).sort(SORTS[sort].by),
-  );
+  /** A band scrapped since the list was read is in both. */
+  const every = $derived([
+    ...new Map(
+      [...(bands ?? []), ...(filter.gone ? (scrapped ?? []) : [])].map((b) => [b.id, b]),
+    ).values(),
+  ]);
+  const shown = $derived(every.filter((b) => matches(b, text, filter, fits)).sort(SORTS[sort].by));
   const EDGES = ["keen", "fair", "tired", "spent"];
 
   function set(change: Partial<Filter>): void {
@@ -146,6 +169,9 @@
   </ul>
   {#if shown.length > most}
     <Action onclick={() => (most += 200)}>Show {Math.min(shown.length - most, 200)} more</Action>
+  {/if}
+  {#if filter.gone && olderScrapped}
+    <Action onclick={() => void readScrapped()}>Older scrapped bands</Action>
   {/if}
   {#if shown.length === 0}<p class="soft">No band matches. Clear a filter.</p>{/if}
 {/if}
