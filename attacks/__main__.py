@@ -20,7 +20,7 @@ ATTACKS: dict[str, tuple[Attack, int]] = {
     "clients": (lambda folder, seconds: clients.attack(folder, 32, seconds), 600),
 }
 """Each attack, and how often it is made (the clients: for so many seconds)."""
-MUST_BE_NONE = ("lost", "twice", "errors", "let in", "gone wrong", "over the limit")
+MUST_BE_NONE = ("lost", "twice", "errors", "let in", "gone wrong", "over the limit", "too few")
 MUST_BE_NONE_TOO = ("put elsewhere without asking",)
 
 

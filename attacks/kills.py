@@ -1,119 +1,220 @@
-"""Killed among its writes and migrations: nothing that was acknowledged is lost."""
+"""A served shop killed at its work, with copies, readers and restores beside: nothing is lost."""
 
+import http.client
+import multiprocessing
 import os
 import random
 import select
 import shutil
 import signal
 import sqlite3
+import subprocess
 import sys
+import threading
 import time
+from collections.abc import Callable
 from contextlib import closing
+from dataclasses import dataclass, field
 from pathlib import Path
 from typing import NoReturn
 
-from attacks.shop import WRITES, close, make_shop
+from attacks.shop import WRITES, Ack, close, make_shop, missing, too_few, write_run
+from attacks.wire import Wire
 from jade_ribbon.api.app import create_app
+from jade_ribbon.demo.serving import free_port
+from jade_ribbon.server import serve
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import migrate
 
 OLD = "0008"
 """The revision that killed migrations start from."""
-MIGRATING_EACH = 10
-LONGEST_S = 0.3
+MIGRATING_EACH = 20
+SHORTEST_S, LONGEST_S = 0.05, 1.0
+WRITERS = 2
+OPENS_S = 30.0
+READER = (
+    "import sqlite3, sys; c = sqlite3.connect(sys.argv[1]);"
+    "c.execute('SELECT count(*) FROM run').fetchone(); c.close()"
+)
+LEAST_EACH = 0.2
+"""Acknowledged writes of each kind, a kill."""
+Broken = Callable[[], None]
 
 
-def _write_on(file: Path, told: int, seed: int) -> NoReturn:
-    """Write until killed; each write is told once it is acknowledged, and not before."""
-    dice = random.Random(seed)
-    client = create_app(file).test_client()
-    os.write(told, b"open\n")
-    while True:
-        os.write(told, f"{dice.choice(WRITES)(client, dice)}\n".encode())
+def whole() -> None:
+    """The product as it is."""
 
 
-def _migrate_on(file: Path, told: int) -> NoReturn:
-    """Migrate until killed, or done."""
-    os.write(told, b"open\n")
-    store = Store(file)
-    migrate(store)
-    store.close()
-    os._exit(0)
+@dataclass
+class Life:
+    """What a served shop acknowledged until it was killed."""
+
+    acknowledged: list[Ack] = field(default_factory=list)
+    held_off: int = 0
+    """Writes that were told to come again while a copy was being brought back."""
+    wrong: list[str] = field(default_factory=list)
+    beside: int = 0
+    """Copies, readers and restores that were made meanwhile."""
 
 
-def _killed(work: int, told: int, dice: random.Random) -> list[str]:
-    """What a child told by the time it was killed, at any moment after it began."""
-    heard, until = b"", None
-    while until is None or time.monotonic() < until:
-        ready, _, _ = select.select([told], [], [], 0.001)
-        if ready:
-            part = os.read(told, 65_536)
-            if not part:
-                break
-            heard += part
-            if until is None:
-                until = time.monotonic() + dice.uniform(0.0, LONGEST_S)
-    os.kill(work, signal.SIGKILL)
-    os.waitpid(work, 0)
-    while part := os.read(told, 65_536):
-        heard += part
-    return heard.decode().split("\n")[:-1]
+def _served(file: Path, port: int, tell: int, broken: Broken) -> NoReturn:
+    """Serve until killed; told once it listens."""
+    try:
+        broken()
+        sys.stderr = open(os.devnull, "w")  # noqa: SIM115 - goes with the process
+
+        def listening() -> None:
+            os.write(tell, b"L")
+
+        serve(file, "127.0.0.1", port, listening)
+    finally:
+        os._exit(1)
 
 
-def _forked(dice: random.Random, file: Path, *, migrating: bool) -> list[str]:
-    """A child killed at its work on a file; what it told."""
+def _write_on(port: int, dice: random.Random, life: Life, stop: threading.Event) -> None:
+    wire = Wire(port)
+    while not stop.is_set():
+        try:
+            life.acknowledged.append(dice.choice(WRITES)(wire, dice))
+        except RuntimeError as problem:
+            if '"held"' not in str(problem):
+                life.wrong.append(str(problem)[:200])
+            life.held_off += 1
+        except (OSError, http.client.HTTPException, ValueError, KeyError, IndexError):
+            if not stop.is_set():
+                time.sleep(0.01)
+                wire.close()
+    wire.close()
+
+
+def _beside(file: Path, port: int, dice: random.Random, life: Life) -> None:
+    """What else happens to a shop's file while it is served."""
+    act = dice.random()
+    life.beside += 1
+    try:
+        wire = Wire(port)
+        if act < 0.35:
+            subprocess.run([sys.executable, "-c", READER, str(file)], check=True, timeout=30)
+        elif act < 0.6:
+            wire.post("/api/copies")
+        elif act < 0.75:
+            wire.get("/shop.sqlite")
+        elif act < 0.9:
+            copies = wire.get("/api/copies").get_json()["copies"]
+            if copies:
+                wire.ask("POST", "/api/copies/restore", f'{{"name": "{copies[0]["name"]}"}}')
+        else:
+            copy = file.with_name(f"{file.stem}-beside.sqlite")
+            copy.unlink(missing_ok=True)
+            with closing(sqlite3.connect(file)) as source, closing(sqlite3.connect(copy)) as to:
+                source.backup(to)
+        wire.close()
+    except (OSError, http.client.HTTPException, subprocess.SubprocessError, ValueError):
+        life.beside -= 1
+
+
+def _lived(file: Path, dice: random.Random, broken: Broken) -> Life:
+    """A served shop with hands at it, killed at any moment."""
+    port, life, stop = free_port(), Life(), threading.Event()
     told, tell = os.pipe()
     work = os.fork()
     if work == 0:
         os.close(told)
-        try:
-            if migrating:
-                _migrate_on(file, tell)
-            _write_on(file, tell, dice.getrandbits(60))
-        finally:
-            sys.stderr.flush()
-            os._exit(1)
+        _served(file, port, tell, broken)
     os.close(tell)
     try:
-        return _killed(work, told, dice)
-    finally:
-        os.close(told)
-
-
-def missing(file: Path, acknowledged: list[str]) -> list[str]:
-    """What was acknowledged and is not in a file."""
-    with closing(sqlite3.connect(file)) as raw:
-        try:
-            sound = raw.execute("PRAGMA quick_check").fetchone() == ("ok",)
-        except sqlite3.DatabaseError:
-            sound = False
-        if not sound:
-            return ["the file is damaged", *acknowledged]
-        runs = {r[0] for r in raw.execute("SELECT client_key FROM run WHERE deleted_at IS NULL")}
-        notes = {r[0] for r in raw.execute("SELECT detail FROM band_event WHERE kind = 'note'")}
-        places = {
-            (str(n), json)
-            for n, json in raw.execute(
-                "SELECT noun_id, json_extract(after, '$.place') FROM change WHERE noun = 'band'"
+        ready, _, _ = select.select([told], [], [], OPENS_S)
+        if not ready or not os.read(told, 1):
+            life.wrong.append("it did not open")
+            return life
+        hands = [
+            threading.Thread(
+                target=_write_on, args=(port, random.Random(dice.getrandbits(60)), life, stop)
             )
-        }
-        mounted = raw.execute("SELECT count(*) FROM change WHERE action = 'mount'").fetchone()[0]
-    lost = []
-    for line in acknowledged:
-        kind, *rest = line.split()
-        kept = {
-            "run": lambda r=rest: r[0] in runs,
-            "note": lambda r=rest: r[0] in notes,
-            "place": lambda r=rest: (r[0], r[1]) in places,
-        }.get(kind)
-        if kept is not None and not kept():
-            lost.append(line)
-    if any(line.startswith("mounted") for line in acknowledged) and mounted == 0:
-        lost.append("every mounting")
-    return lost
+            for _ in range(WRITERS)
+        ]
+        for hand in hands:
+            hand.start()
+        until = time.monotonic() + dice.uniform(SHORTEST_S, LONGEST_S)
+        while time.monotonic() < until:
+            if dice.random() < 0.12:
+                _beside(file, port, dice, life)
+            time.sleep(0.02)
+    finally:
+        os.kill(work, signal.SIGKILL)
+        stop.set()
+        os.waitpid(work, 0)
+        os.close(told)
+    for hand in hands:
+        hand.join()
+    return life
 
 
-def _migrated(file: Path, rows: int) -> list[str]:
+def _lost(file: Path, acknowledged: list[Ack]) -> list[Ack]:
+    """What is neither in the file nor in a copy of what was there before a restore."""
+    left = missing(file, acknowledged)
+    copies = file.with_name(f"{file.stem}.copies")
+    for copy in copies.glob("*-before-restore.sqlite"):
+        left = missing(copy, left) if left else left
+    return left
+
+
+def _tidied(file: Path) -> None:
+    """Copies of earlier lives go: what was acknowledged then has been looked for."""
+    for copy in file.with_name(f"{file.stem}.copies").glob("*.sqlite"):
+        copy.unlink()
+
+
+def _lane(folder: Path, count: int, seed: int, broken: Broken = whole) -> dict[str, object]:
+    """So many lives of one file, one after the other."""
+    dice, file = random.Random(seed), folder / f"lane-{seed}.sqlite"
+    make_shop(file)
+    acknowledged: list[Ack] = []
+    lost: list[Ack] = []
+    wrong: list[str] = []
+    held_off = beside = 0
+    for _ in range(count):
+        life = _lived(file, dice, broken)
+        lost += _lost(file, life.acknowledged)
+        acknowledged += life.acknowledged
+        wrong += life.wrong
+        held_off, beside = held_off + life.held_off, beside + life.beside
+        _tidied(file)
+    return {
+        "acknowledged": acknowledged,
+        "lost": lost,
+        "wrong": wrong,
+        "held off": held_off,
+        "beside": beside,
+    }
+
+
+def _migrate_on(file: Path, told: int) -> NoReturn:
+    """Migrate until killed, or done."""
+    try:
+        os.write(told, b"L")
+        store = Store(file)
+        migrate(store)
+        store.close()
+    finally:
+        os._exit(0)
+
+
+def _killed_migrating(file: Path, dice: random.Random) -> None:
+    told, tell = os.pipe()
+    work = os.fork()
+    if work == 0:
+        os.close(told)
+        _migrate_on(file, tell)
+    os.close(tell)
+    select.select([told], [], [], OPENS_S)
+    time.sleep(dice.uniform(0.0, 0.3))
+    os.kill(work, signal.SIGKILL)
+    os.waitpid(work, 0)
+    os.close(told)
+
+
+def _migrated(file: Path, rows: int) -> list[Ack]:
     """What is wrong with a file whose migration was killed, once it is opened again."""
     store = Store(file)
     migrate(store)
@@ -121,46 +222,54 @@ def _migrated(file: Path, rows: int) -> list[str]:
     with closing(sqlite3.connect(file)) as raw:
         kept = raw.execute("SELECT count(*) FROM run").fetchone()[0]
         sound = raw.execute("PRAGMA integrity_check").fetchone() == ("ok",)
-    return [] if kept == rows and sound else [f"a migration left {kept} of {rows} runs"]
+    if kept == rows and sound:
+        return []
+    return [{"kind": "migration", "kept": kept, "of": rows}]
 
 
-def attack(folder: Path, count: int, seed: int = 1) -> dict[str, object]:
-    """Kill a writer so many times, every tenth at its migration. How many acknowledged, lost."""
-    dice = random.Random(seed)
-    file, old = folder / "shop.sqlite", folder / "old.sqlite"
-    make_shop(file)
-    client = create_app(file).test_client()
-    for _ in range(40):
-        WRITES[0](client, dice)
+def _migrations(folder: Path, count: int, dice: random.Random) -> list[Ack]:
+    """Files of an older version, killed while they are brought up."""
+    old, copy, rows = folder / "old.sqlite", folder / "killed.sqlite", 40
+    make_shop(old)
+    client = create_app(old).test_client()
+    for _ in range(rows):
+        write_run(client, dice)
     close(client.application)
-    shutil.copy(file, old)
     store = Store(old)
     migrate(store, OLD)
     store.checkpoint()
     store.close()
-    for extra in folder.glob("old.before*"):
-        extra.unlink()
-    acknowledged: list[str] = []
-    lost: list[str] = []
-    migrations = 0
-    for number in range(count):
-        if number % MIGRATING_EACH == MIGRATING_EACH - 1:
-            copy = folder / "killed.sqlite"
-            for stale in folder.glob("killed*"):
-                stale.unlink()
-            shutil.copy(old, copy)
-            _forked(dice, copy, migrating=True)
-            lost += _migrated(copy, 40)
-            migrations += 1
-            continue
-        told = [line for line in _forked(dice, file, migrating=False) if line != "open"]
-        acknowledged += told
-        lost += missing(file, told)
-    lost += missing(file, acknowledged)
+    lost: list[Ack] = []
+    for _ in range(count):
+        for stale in folder.glob("killed*"):
+            stale.unlink()
+        shutil.copy(old, copy)
+        _killed_migrating(copy, dice)
+        lost += _migrated(copy, rows)
+    return lost
+
+
+def attack(folder: Path, count: int, seed: int = 1, broken: Broken = whole) -> dict[str, object]:
+    """Kill a served shop so many times, some at a migration. How many acknowledged, lost."""
+    migrations = max(1, count // MIGRATING_EACH)
+    lives = count - migrations
+    half = lives // 2
+    with multiprocessing.get_context("spawn").Pool(2) as pool:
+        shares = [(folder, half, seed, broken), (folder, lives - half, seed + 1, broken)]
+        lanes = pool.starmap(_lane, [s for s in shares if s[1]])
+    acknowledged = [ack for lane in lanes for ack in lane["acknowledged"]]  # type: ignore[attr-defined]
+    lost = [ack for lane in lanes for ack in lane["lost"]]  # type: ignore[attr-defined]
+    wrong = [words for lane in lanes for words in lane["wrong"]]  # type: ignore[attr-defined]
+    lost += _migrations(folder, migrations, random.Random(seed))
     return {
         "kills": count,
         "of them at a migration": migrations,
         "writes acknowledged": len(acknowledged),
+        "too few": too_few(acknowledged, max(1, round(LEAST_EACH * lives))),
+        "copies, readers and restores beside": sum(int(str(lane["beside"])) for lane in lanes),
+        "told to come again": sum(int(str(lane["held off"])) for lane in lanes),
         "lost": len(lost),
         "first lost": lost[:3],
+        "gone wrong": len(wrong),
+        "first gone wrong": wrong[:3],
     }

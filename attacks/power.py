@@ -11,8 +11,7 @@ from typing import Any
 import apsw
 from sqlalchemy import Engine, event
 
-from attacks.kills import missing
-from attacks.shop import WRITES, make_shop
+from attacks.shop import WRITES, Ack, make_shop, missing, too_few
 from jade_ribbon.api.app import create_app
 from jade_ribbon.store.database import PRAGMAS
 
@@ -113,7 +112,7 @@ Step = tuple[str, Any, bool]
 """A statement, its values, and whether these are many rows of them."""
 
 
-def recorded(file: Path, count: int, dice: random.Random) -> list[tuple[str, list[Step]]]:
+def recorded(file: Path, count: int, dice: random.Random) -> list[tuple[Ack, list[Step]]]:
     """What so many writes of a day say to SQLite: what each acknowledges, and its statements."""
     client = create_app(file).test_client()
     engine: Engine = client.application.extensions["store"].engine
@@ -163,7 +162,8 @@ def attack(folder: Path, count: int, seed: int = 1) -> dict[str, object]:
         raw.execute("PRAGMA journal_mode=DELETE")
     before = start.read_bytes()
     day = recorded(start, 60, dice)
-    acknowledged_all, lost = 0, []
+    acknowledged_all: list[Ack] = []
+    lost: list[Ack] = []
     for number in range(count):
         here = folder / f"cut-{number}"
         (after := here / "after").mkdir(parents=True)
@@ -172,21 +172,22 @@ def attack(folder: Path, count: int, seed: int = 1) -> dict[str, object]:
         acknowledged = _until_the_cut(here / "shop.sqlite", disk, day, dice)
         disk.after_the_cut(after)
         lost += missing(after / "shop.sqlite", acknowledged)
-        acknowledged_all += len(acknowledged)
+        acknowledged_all += acknowledged
     return {
         "power cuts": count,
-        "writes acknowledged": acknowledged_all,
+        "writes acknowledged": len(acknowledged_all),
+        "too few": too_few(acknowledged_all, max(1, count // 4)),
         "lost": len(lost),
         "first lost": lost[:3],
     }
 
 
 def _until_the_cut(
-    file: Path, disk: Disk, day: list[tuple[str, list[Step]]], dice: random.Random
-) -> list[str]:
+    file: Path, disk: Disk, day: list[tuple[Ack, list[Step]]], dice: random.Random
+) -> list[Ack]:
     """What was acknowledged before the power went, at some write of the disk."""
     last = dice.randrange(5, 400)
-    acknowledged: list[str] = []
+    acknowledged: list[Ack] = []
     with _machine(disk):
         connection = apsw.Connection(str(file), vfs=NAME)
         connection.execute("PRAGMA locking_mode=EXCLUSIVE")

@@ -1,13 +1,17 @@
 """A small shop to attack, and the writes that a day makes in it."""
 
 import json
+import math
 import random
+import sqlite3
+import threading
+from collections import Counter
 from collections.abc import Callable
+from contextlib import closing
 from pathlib import Path
 from typing import Any
 
 from flask import Flask
-from flask.testing import FlaskClient
 
 from jade_ribbon.api.app import create_app
 
@@ -25,6 +29,7 @@ BAND: dict[str, Any] = {
     "length_mm": 3360,
 }
 BANDS = 6
+AT_THE_SAW = threading.Lock()
 
 
 def make_shop(file: Path) -> None:
@@ -42,7 +47,7 @@ def close(app: Flask) -> None:
     app.extensions["store"].close()
 
 
-def post(client: FlaskClient, path: str, body: object) -> Any:
+def post(client: Any, path: str, body: object) -> Any:
     """The answer to a write that must be taken."""
     data = b"" if body is None else json.dumps(body)
     answer = client.post(path, data=data, content_type="application/json")
@@ -70,48 +75,63 @@ def key_of(dice: random.Random) -> str:
     return f"{dice.getrandbits(64):016x}"
 
 
-Write = Callable[[FlaskClient, random.Random], str]
+Ack = dict[str, Any]
+"""A write that was acknowledged: its kind, what tells it from others, and every field it sent."""
+Write = Callable[[Any, random.Random], Ack]
 
 
-def write_run(client: FlaskClient, dice: random.Random) -> str:
-    """A run; its key."""
-    key = key_of(dice)
-    post(client, "/api/runs", a_run(key, dice))
-    return f"run {key}"
+def write_run(client: Any, dice: random.Random) -> Ack:
+    """A run."""
+    run = a_run(key_of(dice), dice)
+    post(client, "/api/runs", run)
+    kept = ("client_key", "band_id", "pieces", "length_mm", "feed_m_min")
+    return {"kind": "run", **{name: run[name] for name in kept}}
 
 
-def write_place(client: FlaskClient, dice: random.Random) -> str:
-    """Where a band hangs; which band and where."""
+def write_place(client: Any, dice: random.Random) -> Ack:
+    """Where a band hangs."""
     band, place = dice.randrange(1, BANDS + 1), key_of(dice)
     version = client.get(f"/api/bands/{band}").get_json()["band"]["version"]
     answer = client.patch(f"/api/bands/{band}", json={"version": version, "place": place})
+    if answer.status_code == 409:
+        return {"kind": "none"}  # another hand was quicker, and this one is told
     if answer.status_code != 200:
         raise RuntimeError(answer.text[:300])
-    return f"place {band} {place}"
+    return {"kind": "place", "band_id": band, "place": place}
 
 
-def write_note(client: FlaskClient, dice: random.Random) -> str:
-    """A note in a band's record; its words."""
-    words = key_of(dice)
-    band = dice.randrange(1, BANDS + 1)
+def write_note(client: Any, dice: random.Random) -> Ack:
+    """A note in a band's record."""
+    words, band = key_of(dice), dice.randrange(1, BANDS + 1)
     post(client, f"/api/bands/{band}/events", {"kind": "note", "detail": words})
-    return f"note {words}"
+    return {"kind": "note", "band_id": band, "detail": words}
 
 
-def write_mounting(client: FlaskClient, dice: random.Random) -> str:
-    """Another band on the saw, as one deed with its events."""
-    band = dice.randrange(1, BANDS + 1)
-    post(client, "/api/saws/1/mount", {"band_id": band})
-    return f"mounted {band}"
+def write_mounting(client: Any, dice: random.Random) -> Ack:
+    """Another band on the saw, as one deed with its events, by somebody."""
+    who = key_of(dice)
+    with AT_THE_SAW:  # a band that is on already is not put on again, and nothing is written
+        on = client.get("/api/saws/1").get_json()["mounted_band_id"]
+        band = dice.choice([b for b in range(1, BANDS + 1) if b != on])
+        post(client, "/api/saws/1/mount", {"band_id": band, "who": who})
+    return {"kind": "mount", "band_id": band, "who": who}
 
 
-def write_undo(client: FlaskClient, dice: random.Random) -> str:
+def write_undo(client: Any, dice: random.Random) -> Ack:
     """A run taken back, and brought again."""
-    key = key_of(dice)
-    run = post(client, "/api/runs", a_run(key, dice))["id"]
-    change = client.delete(f"/api/runs/{run}").get_json()["change_id"]
+    told = write_run(client, dice)
+    runs = client.get(f"/api/bands/{told['band_id']}").get_json()["runs"]
+    change = client.delete(f"/api/runs/{runs[-1]['id']}").get_json()["change_id"]
     post(client, f"/api/changes/{change}/undo", None)
-    return f"run {key}"
+    return told
+
+
+def write_trouble(client: Any, dice: random.Random) -> Ack:
+    """A trouble told."""
+    who = key_of(dice)
+    told = {"saw_id": 1, "symptoms": {"drift": "clear"}, "who": who}
+    post(client, "/api/faults", told)
+    return {"kind": "trouble", "who": who}
 
 
 WRITES: tuple[Write, ...] = (
@@ -121,4 +141,59 @@ WRITES: tuple[Write, ...] = (
     write_note,
     write_mounting,
     write_undo,
+    write_trouble,
 )
+KINDS = ("run", "place", "note", "mount", "trouble")
+
+
+def too_few(acknowledged: list[Ack], least: int) -> list[str]:
+    """Kinds of writes of which so few were acknowledged that their loss would not be seen."""
+    count = Counter(ack["kind"] for ack in acknowledged)
+    return [f"{kind}: {count[kind]}" for kind in KINDS if count[kind] < least]
+
+
+def is_sound(file: Path) -> bool:
+    with closing(sqlite3.connect(file)) as raw:
+        try:
+            return bool(raw.execute("PRAGMA quick_check").fetchone() == ("ok",))
+        except sqlite3.DatabaseError:
+            return False
+
+
+def missing(file: Path, acknowledged: list[Ack]) -> list[Ack]:
+    """What was acknowledged and is not in a file, each with every field that was sent."""
+    if not is_sound(file):
+        return [{"kind": "damaged", "file": str(file)}, *acknowledged]
+    with closing(sqlite3.connect(file)) as raw:
+        runs = {
+            row[0]: dict(
+                zip(("band_id", "pieces", "length_mm", "feed_m_min"), row[1:], strict=True)
+            )
+            for row in raw.execute(
+                "SELECT client_key, band_id, pieces, length_mm, feed_m_min FROM run "
+                "WHERE deleted_at IS NULL"
+            )
+        }
+        notes = set(raw.execute("SELECT band_id, detail FROM band_event WHERE kind = 'note'"))
+        mounted = set(raw.execute("SELECT band_id, who FROM band_event WHERE kind = 'mounted'"))
+        troubles = {row[0] for row in raw.execute("SELECT who FROM trouble")}
+        places = set(
+            raw.execute(
+                "SELECT noun_id, json_extract(after, '$.place') FROM change WHERE noun = 'band'"
+            )
+        )
+    there: dict[str, Callable[[Ack], bool]] = {
+        "run": lambda a: (
+            all(
+                math.isclose(a[name], value)
+                for name, value in runs.get(a["client_key"], {}).items()
+            )
+            and a["client_key"] in runs
+        ),
+        "note": lambda a: (a["band_id"], a["detail"]) in notes,
+        "place": lambda a: (a["band_id"], a["place"]) in places,
+        "mount": lambda a: (a["band_id"], a["who"]) in mounted,
+        "trouble": lambda a: a["who"] in troubles,
+        "none": lambda _: True,
+    }
+    return [ack for ack in acknowledged if not there[ack["kind"]](ack)]

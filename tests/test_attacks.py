@@ -3,12 +3,13 @@
 import subprocess
 import sys
 from pathlib import Path
+from typing import Any
 
 import pytest
 
 from attacks import power
 from attacks.__main__ import held
-from attacks.kills import missing
+from attacks.shop import missing, too_few
 from attacks.strangers import requests
 
 ROOT = Path(__file__).parents[1]
@@ -47,10 +48,39 @@ def test_what_is_missing_is_found(tmp_path: Path) -> None:
     from attacks.shop import make_shop
 
     make_shop(tmp_path / "shop.sqlite")
-    told = ["run 0123", "note abcd", "place 1 loft", "mounted 1"]
-    assert missing(tmp_path / "shop.sqlite", told) == [*told[:3], "every mounting"]
+    told: list[dict[str, Any]] = [
+        {"kind": "run", "client_key": "0123", "pieces": 3},
+        {"kind": "note", "band_id": 1, "detail": "abcd"},
+        {"kind": "place", "band_id": 1, "place": "loft"},
+        {"kind": "mount", "band_id": 1, "who": "x"},
+        {"kind": "trouble", "who": "x"},
+    ]
+    assert missing(tmp_path / "shop.sqlite", told) == told
+    assert too_few(told, 1) == [] and len(too_few(told[:2], 1)) == 3
     (tmp_path / "broken.sqlite").write_bytes(b"SQLite format 3\0" + b"x" * 5000)
-    assert missing(tmp_path / "broken.sqlite", told)[0] == "the file is damaged"
+    assert missing(tmp_path / "broken.sqlite", told)[0]["kind"] == "damaged"
+
+
+def test_a_run_with_another_figure_is_missing(tmp_path: Path) -> None:
+    import random
+
+    from attacks.shop import close, make_shop, write_run
+    from jade_ribbon.api.app import create_app
+
+    make_shop(tmp_path / "shop.sqlite")
+    client = create_app(tmp_path / "shop.sqlite").test_client()
+    told = write_run(client, random.Random(1))
+    close(client.application)
+    assert missing(tmp_path / "shop.sqlite", [told]) == []
+    other = {**told, "pieces": told["pieces"] + 1}
+    assert missing(tmp_path / "shop.sqlite", [other]) == [other]
+
+
+def test_a_product_broken_on_purpose_is_noticed() -> None:
+    """Every second mounting taken back after its answer."""
+    command = [sys.executable, "-m", "attacks.mutations", "mount"]
+    run = subprocess.run(command, capture_output=True, text=True, cwd=ROOT, check=False)
+    assert run.returncode == 0 and "noticed: every second mount" in run.stdout, run.stderr[-2000:]
 
 
 def test_hostile_requests_are_the_same_for_a_seed() -> None:
