@@ -22,6 +22,8 @@ DEEP_RESAW_OPERATIONS = tuple(key for key, row in operations().items() if row.de
 CURVED_OPERATIONS = tuple(key for key, row in operations().items() if row.curved)
 DEFAULT_HAND_FORCE_N = 80.0
 USUAL_GUARD_GAP_MM = 10.0
+TUBE_PITCH_SHARE, ROUND_PITCH_SHARE = 1.4, 0.85
+"""Height of tube and of round bar that their pitch is chosen for."""
 
 
 @dataclass(frozen=True)
@@ -224,9 +226,19 @@ class Cut:
 
     @property
     def teeth_height_mm(self) -> float:
-        """Height that counts for teeth in the cut: both walls of a tube, else what stands in it."""
+        """Height that counts for teeth in the cut: of tube and profile as for its pitch."""
+        return self.pitch_height_mm if self.is_tube else self.standing_height_mm
+
+    @property
+    def pitch_height_mm(self) -> float:
+        """Height that the pitch is chosen for.
+
+        Of tube and profile 1.4 sqrt(wall (D - wall)), of round bar 0.85 D, else what stands.
+        """
         if self.is_tube and self.wall_mm is not None:
-            return min(2.0 * self.wall_mm, self.height_mm)
+            return TUBE_PITCH_SHARE * math.sqrt(self.wall_mm * (self.height_mm - self.wall_mm))
+        if self.is_round_bar:
+            return ROUND_PITCH_SHARE * self.height_mm
         return self.standing_height_mm
 
 
@@ -271,6 +283,12 @@ class Rates:
     comfortable_factor: float = 1.25
     comfortable_factor_hard: float = 1.6
     hand_feed_max_m_min: float = 8.0
+    hand_feed_plastic_m_min: float = 3.0
+    hand_feed_metal_m_min: float = 1.5
+    hand_feed_foam_m_min: float = 6.0
+    hand_feed_curve_m_min: float = 5.0
+    hand_feed_thin_m_min: float = 4.0
+    """By hand under 10 mm of height: hands come near the band."""
     plane_min_m2: float = 1.5
     sand_min_m2: float = 2.5
     show_min_m2: float = 4.0

@@ -186,6 +186,7 @@ class RulesFile(Strict):
 Money = Annotated[float, entry("money")]
 Dullness = Annotated[float, entry("judged_dullness")]
 Minutes = Annotated[float, entry("minutes")]
+HandFeed = Annotated[float, entry("hand_feed_max_m_min")]
 Comfort = Annotated[float, entry("comfortable_factor")]
 GulletShare = Annotated[float, entry("gullet_share_of_width")]
 Pressure = Annotated[float, entry("specific_cutting_pressure_MPa")]
@@ -213,7 +214,12 @@ class RatesFile(Strict):
     comfortable_factor_hard: Annotated[float, entry("comfortable_factor")] = (
         Rates.comfortable_factor_hard
     )
-    hand_feed_max_m_min: Annotated[float, entry("hand_feed_max_m_min")] = Rates.hand_feed_max_m_min
+    hand_feed_max_m_min: HandFeed = Rates.hand_feed_max_m_min
+    hand_feed_plastic_m_min: HandFeed = Rates.hand_feed_plastic_m_min
+    hand_feed_metal_m_min: HandFeed = Rates.hand_feed_metal_m_min
+    hand_feed_foam_m_min: HandFeed = Rates.hand_feed_foam_m_min
+    hand_feed_curve_m_min: HandFeed = Rates.hand_feed_curve_m_min
+    hand_feed_thin_m_min: HandFeed = Rates.hand_feed_thin_m_min
     plane_min_m2: Minutes = Rates.plane_min_m2
     sand_min_m2: Minutes = Rates.sand_min_m2
     show_min_m2: Minutes = Rates.show_min_m2

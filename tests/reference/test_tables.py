@@ -91,8 +91,8 @@ def test_forms_are_in_order() -> None:
 
 
 def test_the_catalogue_has_its_types_once() -> None:
-    assert len(catalogue()) == 197
-    assert len(set(catalogue())) == 197
+    assert len(catalogue()) == 203
+    assert len(set(catalogue())) == 203
 
 
 @pytest.mark.parametrize("t", catalogue(), ids=lambda t: f"{t.width_mm}-{t.tpi_lo}-{t.steel}")

@@ -5,10 +5,9 @@ from typing import cast
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.bands.speed_choice import SpeedChoice
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.mechanics.wear import (
-    HOT_WEAR,
-)
-from jade_ribbon.core.quantities.arrays import most, where
+from jade_ribbon.core.mechanics.feed import slow_wear
+from jade_ribbon.core.mechanics.wear import HOT_WEAR
+from jade_ribbon.core.quantities.arrays import most
 from jade_ribbon.reference.care import accessories
 
 
@@ -35,7 +34,10 @@ def down_wear(job: Job) -> float:
     return factor
 
 
-def wear_factor(facts: BandFacts, job: Job, speed: SpeedChoice, *, hot: bool) -> float:
+def wear_factor(
+    facts: BandFacts, job: Job, speed: SpeedChoice, *, feed_m_min: float, floor_m_min: float
+) -> float:
     """Factor on an edge's metres: wood over its greatest speed, metal over its target, rubbing."""
     over = speed.wear_factor * metal_overspeed_wear(facts, job, speed)
-    return over * down_wear(job) * where(hot, HOT_WEAR, 1.0)
+    slow = slow_wear(feed_m_min=feed_m_min, floor_m_min=floor_m_min, hot_wear=HOT_WEAR)
+    return over * down_wear(job) * slow

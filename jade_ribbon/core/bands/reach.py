@@ -22,6 +22,12 @@ ASSUMED_FACTOR = 1.6
 """A frame of unknown force is taken for a light one of its size, good to this factor."""
 
 
+METAL_SAW_UNDER_M_S = 6.0
+"""A saw whose fastest speed is under this is built for metal."""
+METAL_SAW_MPA = 270.0
+"""Wheel force over the section of the widest band such a saw takes: about 160 MPa in its body."""
+
+
 def assumed_frame_force_N(smallest_wheel_mm: float) -> float:
     """Wheel force (N) a light frame of this wheel size holds: 1 400 N x (D/356 mm)^2.5.
 
@@ -32,10 +38,16 @@ def assumed_frame_force_N(smallest_wheel_mm: float) -> float:
 
 
 def frame_force_N(saw: Saw) -> float:
-    """The frame's greatest wheel force (N): the saw's own, or a light frame's of its size."""
+    """The frame's greatest wheel force (N): the saw's own, or a light frame's of its size.
+
+    A metal saw of unknown force is taken to hold the widest and thickest band it takes.
+    """
     if saw.wheel_force_max_N is not None:
         return saw.wheel_force_max_N
-    return assumed_frame_force_N(saw.smallest_wheel_mm)
+    light = assumed_frame_force_N(saw.smallest_wheel_mm)
+    if saw.drive.fastest_m_s >= METAL_SAW_UNDER_M_S:
+        return light
+    return max(light, METAL_SAW_MPA * saw.band_width_mm[1] * saw.band_thickness_max_mm)
 
 
 def guessed_frame(saw: Saw) -> str:

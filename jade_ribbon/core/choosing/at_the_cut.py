@@ -21,7 +21,13 @@ from jade_ribbon.core.choosing.cost import (
     finish_at,
     piece_cost,
 )
-from jade_ribbon.core.choosing.limits import further_limits
+from jade_ribbon.core.choosing.limits import (
+    arc_share,
+    elsewhere,
+    further_limits,
+    hand_pace_m_min,
+    rubbing,
+)
 from jade_ribbon.core.job import Finish, Job
 from jade_ribbon.core.mechanics.bending import BendingFatigue, bending_fatigue
 from jade_ribbon.core.mechanics.cutting import CuttingPower, cutting_power, gullet_fill
@@ -162,7 +168,7 @@ def window_at(
         dullness=dullness_now(facts),
         energy=energy_share(job),
     )
-    return window_from_limits({**found.limits_m_min, **more}, found.floor_m_min)
+    return rubbing(window_from_limits({**found.limits_m_min, **more}, found.floor_m_min), job)
 
 
 def paced_feed(window: FeedWindow, job: Job) -> float | None:
@@ -174,6 +180,29 @@ def paced_feed(window: FeedWindow, job: Job) -> float | None:
     if job.rules.feed_pace == "finish":
         return where(window.state == "open", floor, slow)
     return slow
+
+
+def _worn(
+    facts: BandFacts,
+    job: Job,
+    speed: SpeedChoice,
+    window: FeedWindow,
+    feed_m_min: float,
+    share: float,
+) -> tuple[ContactLength, float]:
+    """Contact over a share of the path at a feed, and the equivalent metres it wears."""
+    contact = contact_length(
+        cut_length_mm=job.cut.at_full_chord_mm * share,
+        height_mm=job.cut.mean_height_mm,
+        feed_m_min=feed_m_min,
+        speed_m_s=speed.speed_m_s,
+        band_length_mm=facts.length_mm,
+        pitch_mm=facts.pitch_mm,
+        abrasiveness=job.cut.material.abrasiveness,
+        bite_exponent=0.0 if job.cut.material.is_metal else BITE_EXPONENT,
+    )
+    wear = wear_factor(facts, job, speed, feed_m_min=feed_m_min, floor_m_min=window.floor_m_min)
+    return contact, contact.equivalent_contact_m * wear
 
 
 def figures_at(evaluation: Evaluation, job: Job, feed_m_min: float) -> RunFigures:
@@ -198,19 +227,19 @@ def figures_at(evaluation: Evaluation, job: Job, feed_m_min: float) -> RunFigure
         feed_ratio_sharp=material.feed_force_ratio_sharp,
         feed_ratio_dull=material.feed_force_ratio_dull,
     )
-    contact = contact_length(
-        cut_length_mm=cut.at_full_chord_mm,
-        height_mm=cut.mean_height_mm,
-        feed_m_min=feed_m_min,
-        speed_m_s=speed.speed_m_s,
-        band_length_mm=facts.length_mm,
-        pitch_mm=facts.pitch_mm,
-        abrasiveness=material.abrasiveness,
-        bite_exponent=0.0 if material.is_metal else BITE_EXPONENT,
-    )
-    hot = feed_m_min < window.floor_m_min * (1.0 - 1e-9)
-    wear = wear_factor(facts, job, speed, hot=hot)
-    equivalent = contact.equivalent_contact_m * wear
+    contact, equivalent = _worn(facts, job, speed, window, feed_m_min, arc_share(job))
+    if arc_share(job) < 1.0 and "steering" in window.limits_m_min:
+        fast = most(feed_m_min, feed_to_run_at(elsewhere(window), job))
+        rest, more = _worn(facts, job, speed, window, fast, 1.0 - arc_share(job))
+        contact = ContactLength(
+            contact.cutting_time_s + rest.cutting_time_s,
+            contact.contact_m + rest.contact_m,
+            contact.bite_mm,
+            contact.equivalent_contact_m + rest.equivalent_contact_m,
+        )
+        equivalent = equivalent + more
+    elif arc_share(job) < 1.0:
+        contact, equivalent = _worn(facts, job, speed, window, feed_m_min, 1.0)
     delivered = delivered_place(facts, bite_mm=power.bite_mm, job=job)
     available = job.saw.motor_kW * job.saw.drive.power_share(speed.speed_m_s) * 1000.0
     held = least(
@@ -273,7 +302,7 @@ def matched_speed_target(facts: BandFacts, job: Job) -> float | None:
     if saw.feed_max_m_min is not None:
         feeds.append(saw.feed_max_m_min)
     if saw.feed == "hand":
-        feeds.append(job.rates.hand_feed_max_m_min)
+        feeds.append(hand_pace_m_min(job))
     return min(table, min(feeds) / 60.0 * facts.pitch_mm / chip)
 
 

@@ -1,12 +1,12 @@
 """Ranking the bands of a job: classes, width, pitch, cost (docs/model, "Choosing")."""
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from jade_ribbon.core.bands.speed_choice import too_fast_for_any_steel
 from jade_ribbon.core.choosing.at_the_cut import Evaluation, RunFigures
-from jade_ribbon.core.choosing.conflicts import Reason
+from jade_ribbon.core.choosing.conflicts import Reason, is_dirty
 from jade_ribbon.core.choosing.cost import Cost
 from jade_ribbon.core.choosing.evaluate import evaluate_bands
 from jade_ribbon.core.choosing.lot import Lot, lots
@@ -22,27 +22,27 @@ WIDTH_EQUAL_SHARE = 0.75
 PITCH_FACTOR = 1.4
 CLOSE_SHARE = 0.10
 """Costs within a tenth are too close to call; a less preferred form must beat by as much."""
-TUBE_PITCH_AT_1_MM = 1.15
-TUBE_WALL_EXPONENT = 0.53
-CROSSCUT_TEETH = 18.0
-"""Wood across the grain wants its pitch at height over this."""
+WOOD_PITCH, PLASTIC_PITCH = (1.3, 0.45), (0.8, 0.6)
+CROSSCUT_PITCH, METAL_PITCH = (0.38, 0.6), (0.32, 0.7)
+"""Pitch wanted: a mm x (height/1 mm)^b; customary charts within one step, 6 to 600 mm."""
+FINEST_WANTED_MM = 1.4
+BY_IDEAL_TEETH = ("carbon", "foam", "rubber")
+"""Groups whose pitch is height over the low end of their ideal teeth, as in milling."""
 TIPPED_PITCH_SHARE = 0.5
 """A ground tip leaves at twice the pitch the face of a set tooth: tipped bands count at half."""
-TUBE_TEETH_PREFERRED = 3.0
-"""Two teeth in the walls are the least; three are taken wherever a band has them."""
 FINE_PITCH_AT_50_MM = 2.5
 FINE_HEIGHT_EXPONENT = 0.4
 GLUE_COARSER = 1.6
 """Glue lines clog and notch fine teeth: the fine ladder goes this much coarser."""
 
-HOT_CLASS = 2
-USED_UP_CLASS = 5
-"""Classes from here on are slow and hot, or give something up."""
+HOT_CLASS, RUBS_CLASS, HOURS_CLASS, REST_CLASS, USED_UP_CLASS = 2, 3, 4, 5, 6
+"""Classes from the first of these on are slow and hot, or give something up."""
 
 CLASS_WORDS = (
     "within every limit",
     "within every limit, but with few bending hours",
     "slow and hot: the feed is under the clean bite",
+    "slow, and the teeth rub: it cuts hot, stop at smoke",
     "with bending hours ignored",
     "with something given up: tension, or the comfortable radius",
     "with an edge that one piece would use up",
@@ -107,7 +107,7 @@ def used_up_by_a_piece(e: Evaluation, job: Job) -> bool:
 
 
 def class_of(e: Evaluation, job: Job) -> int:
-    """0..5, the lowest class a feasible band meets."""
+    """0..6, the lowest class a feasible band meets."""
     assert e.window is not None and e.fatigue is not None
     if used_up_by_a_piece(e, job):
         return USED_UP_CLASS
@@ -116,12 +116,14 @@ def class_of(e: Evaluation, job: Job) -> int:
     radius = job.cut.min_radius_mm
     roomy = radius is None or e.comfortable_radius_mm <= radius
     if not (tense and roomy):
-        return 4
+        return REST_CLASS
     hours = e.fatigue.running_hours
     if hours < HOURS_LEAST:
-        return 3
+        return HOURS_CLASS
+    if e.window.state == "rubs":
+        return RUBS_CLASS
     if e.window.state == "hot":
-        return 2
+        return HOT_CLASS
     return 0 if hours >= HOURS_WANTED else 1
 
 
@@ -133,21 +135,30 @@ def pitch_rule(job: Job) -> str:
 
 
 def wanted_pitch_mm(job: Job) -> float:
-    """Pitch aimed at, mm: height / low end of the ideal teeth, or the fine ladder.
+    """Pitch aimed at, mm: by the height and the material, or the fine ladder.
 
-    Tube and profile 1.15 mm x (wall/1 mm)^0.53; wood across the grain height / 18. The fine
-    ladder is 2.5 mm x (height/50 mm)^0.4, coarser in glue-laden stock.
+    The fine ladder is 2.5 mm x (height/50 mm)^0.4, coarser in glue-laden stock. Milling,
+    composites, foam and rubber want height over the low end of their ideal teeth.
+
+    Source: ours, docs/model "Choosing": customary charts.
     """
     cut = job.cut
-    if cut.is_tube and cut.wall_mm is not None:
-        return TUBE_PITCH_AT_1_MM * float(cut.wall_mm**TUBE_WALL_EXPONENT)
-    height = cut.standing_height_mm
+    height = cut.pitch_height_mm
     if pitch_rule(job) == "fine":
         ladder = FINE_PITCH_AT_50_MM * float((height / 50.0) ** FINE_HEIGHT_EXPONENT)
         return ladder * (GLUE_COARSER if "glue" in cut.material.cautions else 1.0)
-    if cut.operation == "crosscut" and cut.material.is_wood:
-        return height / CROSSCUT_TEETH
-    return height / cut.material.teeth_in_cut_ideal_lo
+    material = cut.material
+    if cut.is_tube or material.is_metal:
+        at_one, exponent = METAL_PITCH
+    elif cut.operation == "mill" or material.group in BY_IDEAL_TEETH:
+        return max(height / material.teeth_in_cut_ideal_lo, FINEST_WANTED_MM)
+    elif material.group == "plastic":
+        at_one, exponent = PLASTIC_PITCH
+    elif cut.operation == "crosscut" and material.is_wood:
+        at_one, exponent = CROSSCUT_PITCH
+    else:
+        at_one, exponent = WOOD_PITCH
+    return max(at_one * float(height**exponent), FINEST_WANTED_MM)
 
 
 def counted_pitch_mm(e: Evaluation, job: Job) -> float:
@@ -171,14 +182,6 @@ def _near_pitch(pool: Sequence[Evaluation], wanted: float, job: Job) -> list[Eva
     return [e for e in pool if _pitch_off(e, wanted, job) <= least + 1e-9]
 
 
-def _tube_teeth(pool: Sequence[Evaluation], job: Job) -> Sequence[Evaluation]:
-    """For tube and profile those with three teeth in the walls, where there are any."""
-    if not job.cut.is_tube:
-        return pool
-    enough = [e for e in pool if e.teeth_in_cut_least >= TUBE_TEETH_PREFERRED]
-    return enough or pool
-
-
 LAST_RESORT = {"crosscut": "hook"}
 """A form that an operation in wood takes only where nothing else is."""
 
@@ -198,13 +201,13 @@ def _not_last_form(pool: Sequence[Evaluation], job: Job) -> Sequence[Evaluation]
 
 
 def _width_group(pool: Sequence[Evaluation], job: Job, wanted: float) -> list[Evaluation]:
-    """Widths that count as equal under the house rule.
+    """Widths that count as equal under the house rule; in metals width does not decide.
 
     Under the fine rule it goes narrower until the wanted pitch exists.
     """
     widths = sorted({e.facts.band.width_mm for e in pool}, reverse=True)
-    if not widths:
-        return []
+    if not widths or job.cut.material.is_metal:
+        return list(pool)
     if job.rules.resaw_width == "narrow":
         return [e for e in pool if e.facts.band.width_mm == widths[-1]]
 
@@ -233,19 +236,20 @@ def _steel_key(job: Job) -> Callable[[Ranked], float]:
     return lambda r: r.total
 
 
-def _prefer_dirty_steel(pool: list[Ranked], job: Job) -> list[Ranked]:
-    """In dirty stock keep the steel the house rule names, where there is one."""
-    if "sand" not in job.cut.material.dust_hazard:
-        return pool
+def _of_dirty_steel(
+    feasible: Sequence[Evaluation], classes: Mapping[int, int], job: Job
+) -> list[Evaluation]:
+    """In dirty stock the bands of the steel that the house rule names, in a class that cuts."""
+    if not is_dirty(job.cut.material):
+        return []
     token = {"carbon": "carbon", "silicon": "silicon_steel"}[job.rules.dirty_steel]
-    kept = [r for r in pool if r.evaluation.facts.steel.token == token]
-    return kept or pool
+    return [e for e in feasible if e.facts.steel.token == token and classes[id(e)] < HOURS_CLASS]
 
 
 def pick(pool: list[Ranked], job: Job) -> Ranked:
     """The winner of the last group: cheapest, forms in order, then the larger margin."""
     key = _steel_key(job)
-    left = _prefer_dirty_steel(pool, job)
+    left = pool
     winner: Ranked | None = None
     for rank in sorted({_form_rank(r.evaluation, job) for r in left}):
         best = min((r for r in left if _form_rank(r.evaluation, job) == rank), key=key)
@@ -404,8 +408,9 @@ def choose(job: Job, *, brief: bool = False, beside: int = 0) -> Choice:
     excluded = tuple(e for e in evaluations if e.conflicts)
     wanted = wanted_pitch_mm(job)
     classes = {id(e): class_of(e, job) for e in feasible}
-    first = min(classes.values(), default=0)
-    pool = _tube_teeth([e for e in feasible if classes[id(e)] == first], job)
+    dirty = _of_dirty_steel(feasible, classes, job)
+    first = min((classes[id(e)] for e in dirty or feasible), default=0)
+    pool = [e for e in dirty or feasible if classes[id(e)] == first]
     in_width = _width_group(pool, job, wanted)
     in_pitch = _near_pitch(_not_last_form(in_width, job), wanted, job)
     width_ids, pitch_ids = {id(e) for e in in_width}, {id(e) for e in in_pitch}
@@ -416,7 +421,7 @@ def choose(job: Job, *, brief: bool = False, beside: int = 0) -> Choice:
     ]
     if job.rules.narrow_straight == "impossible" and job.cut.operation in STRAIGHT_OPERATIONS:
         ranked = [r for r in ranked if r.band_class == first or r.band_class < HOT_CLASS]
-    ranked.sort(key=lambda r: (r.band_class, not r.in_pitch, not r.in_width, r.total))
+    ranked.sort(key=lambda r: (not r.in_pitch, r.band_class, not r.in_width, r.total))
     ranked = _with_lots(ranked, job, beside)
     final = [r for r in ranked if r.in_pitch and r.lot is not None]
     if final:

@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from jade_ribbon.core.bands.facts import BandFacts, tension_columns
-from jade_ribbon.core.bands.reach import frame_force_N, guessed_frame
+from jade_ribbon.core.bands.reach import frame_force_N
 from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.feed import FeedWindow, Limit
@@ -15,12 +15,14 @@ from jade_ribbon.reference.tables import Material, Steel, ToothForm
 WHEEL_RATIO_SHARE = 0.7
 """Share of the steel's own least D/t below which a band is excluded."""
 LEAST_TEETH_METAL = 3
-LEAST_TEETH_TUBE = 2
+LEAST_TEETH_TUBE = 5
 LEAST_TEETH_SHEET = 2
 LEAST_TEETH_COARSEST = 2
 """A variable pitch never stands with fewer than these at its coarsest end."""
 WIDTH_OVER_SHARE = 0.02
 """Nominal inch sizes: a band of 25.4 mm fits a saw for 25."""
+LEAST_STRESS_SHARE, LEAST_STRESS_MPA = 0.6, 60.0
+"""Under this share of a steel's low, or this stress, a band is not used: its edge is too soft."""
 VERY_HARD_JANKA_N = 8000.0
 
 LIMIT_WORDS: dict[Limit, str] = {
@@ -74,7 +76,7 @@ def window_conflict(window: FeedWindow) -> Reason:
 
 
 def least_teeth(job: Job) -> int:
-    """Least teeth in the cut: 2 in tube walls and sheet, 3 in metals, else the house rule."""
+    """Least teeth in the cut: 5 in tube and profile, 2 in sheet, 3 in metals, else the rule."""
     if job.cut.is_tube:
         return LEAST_TEETH_TUBE
     if job.cut.operation == "sheet":
@@ -256,24 +258,27 @@ def _fits_force(facts: BandFacts, reachable_MPa: float, job: Job) -> Iterator[Re
             ),
         )
     low = facts.stress_low_MPa
-    if low is not None and reachable_MPa < low:
-        assumed = "" if job.saw.force_known else f", assumed for a {guessed_frame(job.saw)},"
+    if low is None or not job.saw.force_known:
+        return  # an assumption excludes nothing: it lowers the class, and is told
+    least = max(LEAST_STRESS_SHARE * low, LEAST_STRESS_MPA)
+    if reachable_MPa < least:
         yield Reason(
             "frame_force",
             sentence(
                 "The frame's ",
                 quantity(frame_force_N(job.saw), "force"),
-                f"{assumed} reaches ",
+                " reaches ",
                 quantity(reachable_MPa, "stress"),
-                " in it; it wants at least ",
-                quantity(low, "stress"),
+                " in it; under ",
+                quantity(least, "stress"),
+                " its edge goes slack at a touch",
             ),
         )
 
 
 def hot_conflict(window: FeedWindow, job: Job) -> Reason | None:
     """A hot cut of a metal that work-hardens is no cut: rubbing hardens it at once."""
-    if window.state != "hot" or not job.cut.material.work_hardens:
+    if window.state == "open" or not job.cut.material.work_hardens:
         return None
     return Reason(
         "work_hardens",

@@ -1,28 +1,39 @@
 """Limits of the feed beside those of band and motor: pace, steering, straightness, grit."""
 
 import math
+from collections.abc import Mapping
+from dataclasses import replace
 from typing import cast
+
+import numpy as np
 
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.bands.reach import span_mm
-from jade_ribbon.core.job import Job
+from jade_ribbon.core.job import CURVED_OPERATIONS, Job
 from jade_ribbon.core.mechanics.cutting import cutting_power
-from jade_ribbon.core.mechanics.feed import Limit
+from jade_ribbon.core.mechanics.feed import (
+    HOT_SHARE,
+    RECOMMENDED_SHARE,
+    FeedWindow,
+    Limit,
+    State,
+    window_from_limits,
+)
 from jade_ribbon.core.mechanics.straightness import (
     MENDING_FACTOR,
     side_share,
     straightness,
 )
-from jade_ribbon.core.quantities.arrays import somewhere, where
+from jade_ribbon.core.quantities.arrays import is_array, least, somewhere, where
 
-STEERING_RAD_S = 0.35
+STEERING_RAD_S = 0.7
 STEERING_ARM_MM = 15.0
 """A person turns the work at this rate about a point so far inside the curve."""
 MM_S_PER_M_MIN = 1000.0 / 60.0
 
 
 def steering_m_min(job: Job) -> float | None:
-    """Feed along a curve at which a person still steers: 0.35 rad/s x (R + 15 mm)."""
+    """Feed along a curve at which a person still steers: 0.7 rad/s x (R + 15 mm)."""
     radius = job.cut.min_radius_mm
     if radius is None:
         return None
@@ -90,8 +101,85 @@ def pace_m_min(job: Job) -> float | None:
     """Fastest feed a person or carriage keeps; None where nothing limits it."""
     paces = [job.saw.feed_max_m_min] if job.saw.feed_max_m_min is not None else []
     if job.saw.feed == "hand":
-        paces.append(job.rates.hand_feed_max_m_min)
+        paces.append(hand_pace_m_min(job))
     return min(paces, default=None)
+
+
+THIN_MM = 10.0
+"""Under this height hands come near the band, and go slower."""
+
+
+def hand_pace_m_min(job: Job) -> float:
+    """Fastest feed by hand: the least that applies of material, curve and thin stock."""
+    rates, material = job.rates, job.cut.material
+    paces = [rates.hand_feed_max_m_min]
+    if material.group in ("plastic", "rubber"):
+        paces.append(rates.hand_feed_plastic_m_min)
+    if material.is_metal:
+        paces.append(rates.hand_feed_metal_m_min)
+    if material.group == "foam":
+        paces.append(rates.hand_feed_foam_m_min)
+    if job.cut.operation in CURVED_OPERATIONS:
+        paces.append(rates.hand_feed_curve_m_min)
+    if job.cut.standing_height_mm < THIN_MM:
+        paces.append(rates.hand_feed_thin_m_min)
+    return min(paces)
+
+
+LEANING: tuple[Limit, ...] = ("edge", "stability", "straight")
+"""Limits that lean on the frame's force."""
+PERSON: tuple[Limit, ...] = ("pace", "steering")
+"""Limits that are a person's own, or the carriage's."""
+NEVER_RUBBED = ("pvc", "magnesium")
+"""What gives off poison or catches fire where it is rubbed."""
+
+
+def may_rub(job: Job) -> bool:
+    """Whether a cut of this material may be rubbed through at all, said plainly."""
+    material = job.cut.material
+    return not (material.work_hardens or any(w in material.key for w in NEVER_RUBBED))
+
+
+def rubbing(window: FeedWindow, job: Job) -> FeedWindow:
+    """A shut window that is no conflict: the teeth rub, at a share of the ceiling.
+
+    In curves of anything but metals whatever binds; elsewhere where a person's pace binds, or what
+    leans on an assumed frame, and all else is at least half the floor.
+
+    Source: ours, docs/model "Choosing".
+    """
+    if not may_rub(job):
+        return window
+    turning = job.cut.operation in CURVED_OPERATIONS and not job.cut.material.is_metal
+    free = PERSON if job.saw.force_known else (*PERSON, *LEANING)
+    hard = [limit for key, limit in window.limits_m_min.items() if key not in free]
+    allowed = turning | (least(*hard) >= HOT_SHARE * window.floor_m_min)
+    aim = RECOMMENDED_SHARE * window.ceiling_m_min
+    if is_array(window.ceiling_m_min):
+        rubs = (np.asarray(window.state) == "shut") & allowed
+        state = np.where(rubs, "rubs", np.asarray(window.state))
+        feed = np.where(rubs, aim, np.asarray(window.recommended_m_min, dtype=float))
+        return replace(window, state=cast(State, state), recommended_m_min=cast(float, feed))
+    if window.state == "shut" and allowed:
+        return replace(window, state="rubs", recommended_m_min=aim)
+    return window
+
+
+ARC_SHARE: Mapping[str, float] = {"circle": 1.0, "curve": 0.5}
+"""Share of the path that is the tightest arc, where no outline tells it."""
+
+
+def arc_share(job: Job) -> float:
+    """Share of the path that is fed at the tightest arc's feed; all of a straight cut."""
+    return ARC_SHARE.get(job.cut.operation, 1.0)
+
+
+def elsewhere(window: FeedWindow) -> FeedWindow:
+    """The window off the tightest arc, where nobody has to steer round it."""
+    limits: dict[Limit, float] = {
+        k: v for k, v in window.limits_m_min.items() if k != "steering"
+    }
+    return window_from_limits(limits, window.floor_m_min)
 
 
 def further_limits(

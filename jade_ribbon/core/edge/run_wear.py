@@ -47,7 +47,8 @@ def run_wear(band: Candidate, job: Job, *, feed_m_min: float, speed_m_s: float) 
     hot = chip < least_bite_mm(facts, job) * (1.0 - 1e-9)
     accepted = speed_range(facts.steel, material)
     speed = SpeedChoice(speed_m_s, "", accepted, over_most=speed_m_s > accepted.most_m_s * 1.02)
-    factor = wear_factor(facts, job, speed, hot=hot)
+    floor = feed_m_min * least_bite_mm(facts, job) / chip
+    factor = wear_factor(facts, job, speed, feed_m_min=feed_m_min, floor_m_min=floor)
     return RunWear(
         contact_m=contact.contact_m,
         equivalent_m=to_wood_metres(

@@ -32,12 +32,12 @@ Limit = Literal[
     "grit",
 ]
 """What may hold the feed back."""
-State = Literal["open", "hot", "shut"]
+State = Literal["open", "hot", "rubs", "shut"]
 
 
 @dataclass(frozen=True)
 class FeedWindow:
-    """Limits in m/min. State open, hot or shut; recommended is None when shut."""
+    """Limits in m/min. State open, hot, rubs or shut; recommended is None when shut."""
 
     limits_m_min: Mapping[Limit, float]
     floor_m_min: float
@@ -61,6 +61,21 @@ def hot_from_m_min(window: FeedWindow) -> float:
     Source: ours, docs/model "Choosing".
     """
     return HOT_SHARE * window.floor_m_min
+
+
+RUBBING_WEAR = 4.0
+"""Wear of teeth that rub, under half the least bite."""
+
+
+def slow_wear(*, feed_m_min: float, floor_m_min: float, hot_wear: float) -> float:
+    """Factor on wear for a feed under the clean bite: hot, and further down rubbing.
+
+    Source: ours, docs/model "Choosing".
+    """
+    slack = 1.0 - 1e-9
+    rubs = feed_m_min < HOT_SHARE * floor_m_min * slack
+    hot = feed_m_min < floor_m_min * slack
+    return where(rubs, RUBBING_WEAR, where(hot, hot_wear, 1.0))
 
 
 def window_from_limits(limits: Mapping[Limit, float], floor: float) -> FeedWindow:

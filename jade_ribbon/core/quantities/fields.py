@@ -138,7 +138,7 @@ RANGES: Mapping[str, Range] = {
     "alpha": _positive(1e6),
     "beta": _positive(1e300),
     "used_m": Range(0, 1e9),
-    "next_m": Range(0, 1e9),
+    "next_m": Range(0, 1e15),
     "limit": Range(0, 2, open_low=True),
     "metres_m": Range(0, 1e9),
     "cutting_min": Range(0, 1e7),

@@ -83,7 +83,7 @@ def _hot(_: Job, best: Ranked | None) -> bool:
     return (
         best is not None
         and best.evaluation.window is not None
-        and (best.evaluation.window.state == "hot")
+        and best.evaluation.window.state in ("hot", "rubs")
     )
 
 

@@ -102,7 +102,7 @@ def test_more_draws_change_a_chance_by_little(job: Job, material: str) -> None:
     few, many = (chances(choice, cut, Dice(n)) for n in (256, 8192))
     assert few is not None and many is not None and many.group > 1
     for a, b in zip(few.bands, many.bands, strict=True):
-        assert abs(a.chance_best - b.chance_best) < 0.03
+        assert abs(a.chance_best - b.chance_best) < 0.045
         assert a.cost.low == pytest.approx(b.cost.low, rel=0.12)
 
 
@@ -112,7 +112,7 @@ def test_another_seed_tells_much_the_same(job: Job, seed: int) -> None:
     one, other = (chances(choice, job, Dice(4096, s)) for s in (seed, seed + 100))
     assert one is not None and other is not None
     for a, b in zip(one.bands, other.bands, strict=True):
-        assert abs(a.chance_best - b.chance_best) < 0.03
+        assert abs(a.chance_best - b.chance_best) < 0.045
 
 
 def test_a_narrower_input_does_not_widen_the_cost(job: Job) -> None:
