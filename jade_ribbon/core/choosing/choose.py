@@ -378,7 +378,9 @@ LOOKED_AT = 40
 """Bands of the last group whose whole lot is looked at, the cheapest of them now."""
 
 
-def _with_lots(ranked: Sequence[Ranked], job: Job, beside: int) -> list[Ranked]:
+def _with_lots(
+    ranked: Sequence[Ranked], job: Job, beside: int, left_on: Ranked | None
+) -> list[Ranked]:
     """The ranked bands, those in the last group and some beside with the whole lot looked at.
 
     Of a last group of very many, those that cost least as their edges are now.
@@ -388,6 +390,8 @@ def _with_lots(ranked: Sequence[Ranked], job: Job, beside: int) -> list[Ranked]:
     if group > LOOKED_AT:
         by_rule = min(ranked[:group], key=_steel_key(job))
         wanted = wanted if by_rule in wanted else [*wanted, by_rule]
+    if left_on is not None and all(r is not left_on for r in wanted):
+        wanted = [*wanted, left_on]
     found = lots([r.evaluation for r in wanted], job)
     seen = [replace(r, lot=lot) for r, lot in zip(wanted, found, strict=True)]
     last = sorted((r for r in seen if r.in_pitch), key=lambda r: r.total)
@@ -422,7 +426,7 @@ def choose(job: Job, *, brief: bool = False, beside: int = 0) -> Choice:
     if job.rules.narrow_straight == "impossible" and job.cut.operation in STRAIGHT_OPERATIONS:
         ranked = [r for r in ranked if r.band_class == first or r.band_class < HOT_CLASS]
     ranked.sort(key=lambda r: (not r.in_pitch, r.band_class, not r.in_width, r.total))
-    ranked = _with_lots(ranked, job, beside)
+    ranked = _with_lots(ranked, job, beside, _left_on(ranked, job))
     final = [r for r in ranked if r.in_pitch and r.lot is not None]
     if final:
         winner = _left_on(ranked, job) or pick(final, job)

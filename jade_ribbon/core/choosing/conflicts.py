@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from jade_ribbon.core.bands.facts import BandFacts, tension_columns
 from jade_ribbon.core.bands.reach import frame_force_N
 from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
-from jade_ribbon.core.job import Candidate, Job
+from jade_ribbon.core.job import Candidate, Job, Saw
 from jade_ribbon.core.mechanics.feed import FeedWindow, Limit
 from jade_ribbon.core.mechanics.wear import effective_dullness
 from jade_ribbon.core.quantities.words import Said, between, percent, quantity, sentence
@@ -114,8 +114,8 @@ def mill_stock(material: Material) -> set[str]:
     return words or {"mixed"}
 
 
-def _fits_saw(band: Candidate, steel: Steel, job: Job) -> Iterator[Reason]:
-    saw = job.saw
+def misfits(band: Candidate, saw: Saw) -> Iterator[Reason]:
+    """Sizes in which a band does not go on a saw."""
     if band.length_mm is not None and not (
         saw.band_length_mm[0] <= band.length_mm <= saw.band_length_mm[1]
     ):
@@ -147,6 +147,11 @@ def _fits_saw(band: Candidate, steel: Steel, job: Job) -> Iterator[Reason]:
                 quantity(saw.band_thickness_max_mm, "thin"),
             ),
         )
+
+
+def _fits_saw(band: Candidate, steel: Steel, job: Job) -> Iterator[Reason]:
+    saw = job.saw
+    yield from misfits(band, saw)
     ratio = saw.smallest_wheel_mm / band.thickness_mm
     least = WHEEL_RATIO_SHARE * steel.min_D_over_t
     if ratio < least:

@@ -176,9 +176,7 @@ def arc_share(job: Job) -> float:
 
 def elsewhere(window: FeedWindow) -> FeedWindow:
     """The window off the tightest arc, where nobody has to steer round it."""
-    limits: dict[Limit, float] = {
-        k: v for k, v in window.limits_m_min.items() if k != "steering"
-    }
+    limits: dict[Limit, float] = {k: v for k, v in window.limits_m_min.items() if k != "steering"}
     return window_from_limits(limits, window.floor_m_min)
 
 

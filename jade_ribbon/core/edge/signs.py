@@ -1,5 +1,6 @@
 """What is seen, heard or felt at a run, as it is noted with it."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal, get_args
 
@@ -20,8 +21,17 @@ Symptom = Literal[
 ]
 SYMPTOMS: tuple[Symptom, ...] = get_args(Symptom)
 
-SMOULDERS: tuple[Symptom, ...] = ("burn", "smoke")
-SMOULDER_STOP = "Look into the dust box for smouldering before leaving it."
+STOPS: Mapping[Symptom, str] = {
+    "smoke": (
+        "Stop the saw now, and look into the dust box for smouldering before leaving it. Then find "
+        "out why before another cut."
+    ),
+    "tick": (
+        "Stop the saw. A tick each turn may be a crack, or a weld standing proud: isolate, wait "
+        "for the wheels, and look all round the band, the weld first."
+    ),
+}
+"""Signs over which nobody goes on: what is done, before anything else."""
 
 
 @dataclass(frozen=True)
@@ -35,7 +45,4 @@ class Sign:
 
 def signs() -> tuple[Sign, ...]:
     """All signs, in the order they are offered."""
-    return tuple(
-        Sign(key, key.replace("_", " "), SMOULDER_STOP if key in SMOULDERS else "")
-        for key in SYMPTOMS
-    )
+    return tuple(Sign(key, key.replace("_", " "), STOPS.get(key, "")) for key in SYMPTOMS)

@@ -4,10 +4,11 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from jade_ribbon.core.edge.keenness import LEFT_AFTER_SMOKE, SIGN_ODDS, EdgeRecord, how_keen
-from jade_ribbon.core.edge.signs import SYMPTOMS, Symptom
+from jade_ribbon.core.edge.signs import STOPS, SYMPTOMS, Symptom
 from jade_ribbon.core.quantities.words import Said, quantity, sentence
 
-DoNow = Literal["nothing", "ease", "clean", "change"]
+DoNow = Literal["nothing", "ease", "ask", "clean", "change", "stop"]
+"""From least to gravest: of two verdicts on a sign the graver stands."""
 
 GUMMED = 0.45
 """From here on gum explains heat and a hard push."""
@@ -53,11 +54,17 @@ class SignEffect:
     words: Said
 
 
-def _do(sign: Symptom, edge: EdgeNow, after: float, limit: float) -> DoNow:
+def _do(sign: Symptom, edge: EdgeNow, after: float, limit: float, *, at_first_sign: bool) -> DoNow:
+    if sign in STOPS:
+        return "stop"
+    if at_first_sign and sign in SIGN_ODDS:
+        return "change"
     if sign in GUM_EXPLAINS and (sign == "gummed" or edge.fouling >= GUMMED):
         return "clean"
     if sign in SIGN_ODDS and after >= limit:
         return "change"
+    if sign == "burn":
+        return "ask"
     return "ease" if sign in EASED else "nothing"
 
 
@@ -69,8 +76,11 @@ def sign_effect(
     feed_m_min: float | None,
     floor_m_min: float,
     size_exponent_m: float,
+    at_first_sign: bool = False,
 ) -> SignEffect:
     """One sign more on an edge, against the dullest this finish allows.
+
+    `at_first_sign`: a show face under the house rule that changes a band at the first sign.
 
     Gum is cleaned before an edge is called dull. Easing goes to seven tenths of the feed, never
     under the least at which teeth cut; the push goes as feed^(1 - m).
@@ -79,12 +89,20 @@ def sign_effect(
     """
     before = edge.dullness()
     after = edge.dullness(SIGN_ODDS.get(sign, 1.0), LEFT_AFTER_SMOKE if sign == "smoke" else 1.0)
-    do = _do(sign, edge, after, limit)
+    do = _do(sign, edge, after, limit, at_first_sign=at_first_sign)
+    past = "with this sign its edge is past what this finish takes"
+    if at_first_sign and after < limit:
+        past = "at the first sign, by house rule, on a show face"
     words: Said = {
         "nothing": "Note it and go on; three such in a row are no chance.",
         "ease": "Ease the feed.",
         "clean": "Clean the band: gum alone does that. Then look again.",
-        "change": "Change the band: with this sign its edge is past what this finish takes.",
+        "change": f"Change the band: {past}.",
+        "ask": (
+            "Before the next board find out why: too slow a feed, gum, a dull edge, fine teeth. "
+            "Look into the dust box before leaving it."
+        ),
+        "stop": STOPS.get(sign, ""),
     }[do]
     if do == "ease" and feed_m_min is not None:
         eased = max(EASED_TO * feed_m_min, floor_m_min)
@@ -105,6 +123,7 @@ def sign_effects(
     feed_m_min: float | None,
     floor_m_min: float,
     size_exponent_m: float,
+    at_first_sign: bool = False,
 ) -> tuple[SignEffect, ...]:
     """What each sign would do, so that the run card tells it with the network down."""
     return tuple(
@@ -115,6 +134,7 @@ def sign_effects(
             feed_m_min=feed_m_min,
             floor_m_min=floor_m_min,
             size_exponent_m=size_exponent_m,
+            at_first_sign=at_first_sign,
         )
         for sign in SYMPTOMS
     )

@@ -105,6 +105,7 @@ def at_the_saw(session: Session, row: JobRow) -> AtTheSaw | None:
             feed_m_min=planned,
             floor_m_min=floor or 0.0,
             size_exponent_m=job.cut.material.size_exponent_m,
+            at_first_sign=job.rules.change == "first_sign" and job.cut.finish == "show",
         ),
         chips,
         _scale(found, job),

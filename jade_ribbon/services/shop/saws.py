@@ -7,7 +7,9 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.job import Drive, Saw
+from jade_ribbon.core.choosing.conflicts import misfits
+from jade_ribbon.core.job import Candidate, Drive, Saw
+from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.core.setup.readiness import TensionState
 from jade_ribbon.core.starting.first_job import FirstJob, first_job
 from jade_ribbon.core.starting.worked_out import WorkedOut, worked_out
@@ -178,6 +180,23 @@ def _take_off(session: Session, row: SawRow, who: str, at: datetime) -> None:
     row.tension_state, row.tension_since, row.tension_stress_MPa = "slack", at, None
 
 
+def _check_fits(row: SawRow, band: BandRow) -> None:
+    """ConflictError for a band that does not go on a saw: too long, short, wide, narrow, thick."""
+    found = Candidate(
+        band.label,
+        band.width_mm,
+        band.thickness_mm,
+        band.tpi_lo,
+        band.tpi_hi,
+        band.form,
+        band.steel,
+        length_mm=band.length_mm,
+    )
+    wrong = [metric(reason.text) for reason in misfits(found, core_saw(row))]
+    if wrong:
+        raise ConflictError(f"{band.label} does not go on {row.name}: {'; '.join(wrong)}.")
+
+
 def mount(session: Session, saw_id: int, given: MountInput, at: datetime | None = None) -> None:
     """Put a band on a saw (slack until tensioned), or take it off.
 
@@ -189,7 +208,7 @@ def mount(session: Session, saw_id: int, given: MountInput, at: datetime | None 
         return
     before = as_record(row)
     if given.band_id is not None:
-        get(session, "band", given.band_id)
+        _check_fits(row, get(session, "band", given.band_id))
     with session.no_autoflush:
         _take_off(session, row, given.who, when)
         row.mounted_band_id = given.band_id

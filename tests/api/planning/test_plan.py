@@ -247,6 +247,9 @@ def test_a_type_of_the_shop_s_own_is_searched_and_undone(shop: FlaskClient) -> N
 
 
 def test_what_the_choice_leans_on_is_answered_apart(shop: FlaskClient) -> None:
+    for n, (width, tpi) in enumerate(((13, 3), (25, 1.3), (6.35, 6))):
+        other = {"label": f"Q-{n}", "width_mm": width, "tpi_lo": tpi, "tpi_hi": tpi}
+        shop.post("/api/bands", json={**BAND, **other})
     found = ask(shop, "/api/plan/sway")
     assert {p["rule"] for p in found["prices"]} >= {"feed_pace"}
     assert all("the same" not in p["words"] for p in found["prices"])

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from jade_ribbon.core.edge.chips import Chips, bite_said, chips_say, chips_table
 from jade_ribbon.core.edge.keenness import EdgeRecord
-from jade_ribbon.core.edge.signs import SYMPTOMS
+from jade_ribbon.core.edge.signs import SYMPTOMS, signs
 from jade_ribbon.core.money.sign_advice import EdgeNow, SignEffect, sign_effect, sign_effects
 
 KEEN = EdgeNow(EdgeRecord(0.2), 1.0, 6, 0.1)
@@ -27,18 +27,37 @@ def effect(sign: str, edge: EdgeNow, **changed: float | None) -> SignEffect:
 @pytest.mark.parametrize(
     ("sign", "edge", "do"),
     [
-        ("burn", KEEN, "nothing"),
+        ("burn", KEEN, "ask"),
         ("burn", TIRED, "change"),
         ("burn", GUMMED, "clean"),
         ("gummed", KEEN, "clean"),
         ("barrel", KEEN, "ease"),
         ("hard_push", KEEN, "ease"),
         ("hard_push", GUMMED, "clean"),
-        ("tick", TIRED, "nothing"),
+        ("tick", TIRED, "stop"),
+        ("smoke", KEEN, "stop"),
+        ("smoke", GUMMED, "stop"),
     ],
 )
 def test_a_sign_is_answered_by_what_explains_it(sign: str, edge: EdgeNow, do: str) -> None:
     assert effect(sign, edge).do == do
+
+
+def test_one_verdict_a_sign_and_over_a_stop_nobody_goes_on() -> None:
+    for sign in ("smoke", "tick"):
+        found = effect(sign, KEEN)
+        assert str(found.words).startswith("Stop the saw") and "go on" not in str(found.words)
+        assert next(s.stop for s in signs() if s.key == sign) == found.words
+    assert "dust box" in str(effect("smoke", KEEN).words)
+    assert "dust box" in str(effect("burn", KEEN).words)
+    assert "weld" in str(effect("tick", KEEN).words)
+
+
+def test_at_the_first_sign_a_show_face_changes_its_band() -> None:
+    found = effect("burn", KEEN, at_first_sign=True)
+    assert found.do == "change" and "house rule" in str(found.words)
+    assert effect("wander", KEEN, at_first_sign=True).do == "ease", "no sign of the edge"
+    assert effect("smoke", KEEN, at_first_sign=True).do == "stop", "the graver stands"
 
 
 def test_easing_is_told_with_what_it_brings_and_never_under_the_floor() -> None:

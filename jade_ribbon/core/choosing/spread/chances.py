@@ -180,7 +180,8 @@ def chances_together(
     costs = lot_costs([r.run.cost for r in everything], lots, seen, job)
     best = np.zeros(len(everything))
     starts = [0, *np.cumsum([len(part) for part in parts]).tolist()]
-    groups = [sum(r.in_pitch for r in part) or 1 for part in parts]
+    # The band left on the saw by house rule stands first, of the last group or not.
+    groups = [sum(r.in_pitch or r is part[0] for r in part) or 1 for part in parts]
     for part, start, group in zip(parts, starts, groups, strict=False):
         if part:
             best[start : start + group] = chances_best(costs[start : start + group])

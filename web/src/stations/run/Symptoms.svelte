@@ -14,8 +14,11 @@
   const { symptoms, effects = [], onsymptoms }: Props = $props();
 
   const known = $derived(shop.reference?.signs ?? []);
-  const stop = $derived(known.find((s) => s.stop && symptoms.includes(s.key))?.stop);
-  const tapped = $derived(effects.filter((e) => symptoms.includes(e.sign)));
+  const stops = $derived(known.filter((s) => s.stop && symptoms.includes(s.key)));
+  /** One verdict a sign, and over a stop nothing else is said to do. */
+  const tapped = $derived(
+    effects.filter((e) => symptoms.includes(e.sign) && e.do !== "stop" && stops.length === 0),
+  );
   /** Gum is a cause by itself: it is cleaned, not asked about. */
   const wrong = $derived(symptoms.filter((s) => s !== "gummed"));
   const name = (key: string) => known.find((s) => s.key === key)?.name ?? key;
@@ -42,9 +45,9 @@
 {#if wrong.length > 0}
   <p><a class="find" href="#/faults?from=run&signs={wrong.join(',')}">Find the cause</a></p>
 {/if}
-{#if stop}
-  <p class="stop" role="alert"><strong>Stop.</strong> {stop}</p>
-{/if}
+{#each stops as sign (sign.key)}
+  <p class="stop" role="alert"><strong>{name(sign.key)}:</strong> {sign.stop}</p>
+{/each}
 {#each tapped as effect (effect.sign)}
   <p class="effect" data-do={effect.do} role="status">
     <strong>{name(effect.sign)}:</strong>

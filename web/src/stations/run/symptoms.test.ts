@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 
 import { shop } from "../../lib/shop.svelte";
 import { REFERENCE } from "../../tests/samples";
+import type { SignEffect } from "../../api/schema";
 import Symptoms from "./Symptoms.svelte";
 
 beforeEach(() => {
@@ -21,9 +22,21 @@ describe("what was seen, heard or felt", () => {
     expect(told).toHaveBeenLastCalledWith(["hard_push"]);
   });
 
-  it.each(["smoke", "burn"] as const)("%s stops: look for smouldering", (symptom) => {
-    render(Symptoms, { symptoms: [symptom], onsymptoms: vi.fn() });
-    expect(screen.getByRole("alert").textContent).toContain("smouldering");
+  it.each([
+    ["smoke", "smouldering"],
+    ["tick", "weld"],
+  ] as const)("%s stops, and nothing else is said to do", (symptom, words) => {
+    const effect: SignEffect = {
+      sign: "wander",
+      dullness_before: 0.2,
+      dullness_after: 0.2,
+      do: "nothing",
+      words: "Note it and go on.",
+    };
+    const symptoms = [symptom, "wander"] as const;
+    render(Symptoms, { symptoms: [...symptoms], effects: [effect], onsymptoms: vi.fn() });
+    expect(screen.getByRole("alert").textContent).toContain(words);
+    expect(screen.queryByText(/go on/)).toBeNull();
   });
 
   it("says no more of a wander than that it is noted", () => {
