@@ -6,19 +6,23 @@ import random
 import struct
 import time
 from collections import Counter
+from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
 
 import numpy as np
 import soundfile
 from ezdxf.filemanagement import new
 from ezdxf.math import rational_bspline_from_arc
+from openpyxl import Workbook
 from PIL import Image
 
 from attacks.memory import peak_kb
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.formats.apart import close, read_apart
 from jade_ribbon.formats.outline import read_outline
 from jade_ribbon.formats.photo import small_jpeg
-from jade_ribbon.formats.recording import read_recording
+from jade_ribbon.formats.recording import note_in
+from jade_ribbon.formats.workbook import sheet_text
 
 CURVES = Path(__file__).parents[1] / "tests/data/curves"
 MOST_S = 5.0
@@ -52,6 +56,13 @@ def seeds() -> list[tuple[str, bytes]]:
         both = np.stack([pluck, 0.3 * pluck], axis=1)
         soundfile.write(sound, both, 16_000, format=kind, subtype=depth)
         found.append((f"pluck.{kind.lower()}", sound.getvalue()))
+    book = Workbook()
+    page = book.create_sheet(index=0)
+    for row in (("label", "width", "tpi"), ("K-07", 19, 2), ("K-08", "3/4", "2/3")):
+        page.append(row)
+    sheet = io.BytesIO()
+    book.save(sheet)
+    found += [("bands.xlsx", sheet.getvalue())] * 3
     for kind in ("JPEG", "PNG", "WEBP"):
         picture = io.BytesIO()
         Image.effect_noise((160, 120), 60.0).save(picture, kind)
@@ -89,7 +100,9 @@ def read(name: str, data: bytes) -> str:
     """What came of a file: read, refused, or what was raised."""
     try:
         if name.endswith((".wav", ".flac")):
-            read_recording(data)
+            read_apart("recording", note_in, data)
+        elif name.endswith(".xlsx"):
+            read_apart("workbook", sheet_text, data)
         elif name.endswith((".jpeg", ".png", ".webp")):
             small_jpeg(data)
         else:
@@ -117,6 +130,7 @@ def _share(count: int, seed: int) -> tuple[Counter[str], list[str], float, int]:
         told[came if came in ("read", "refused") else "raised"] += 1
         if came not in ("read", "refused") or spent > MOST_S:
             wrong.append(f"{name}: {came} in {spent:.1f} s")
+    close()
     return told, wrong, longest, peak_kb()
 
 
@@ -124,8 +138,9 @@ def attack(folder: Path, count: int, seed: int = 1) -> dict[str, object]:
     """So many spoilt files, in two processes. How many were read, refused, raised anything else."""
     del folder
     half = count // 2
-    with multiprocessing.get_context("spawn").Pool(2) as pool:
-        shares = pool.starmap(_share, [(half, seed), (count - half, seed + 1)])
+    spawn = multiprocessing.get_context("spawn")
+    with ProcessPoolExecutor(2, mp_context=spawn) as pool:
+        shares = list(pool.map(_share, (half, count - half), (seed, seed + 1)))
     told = sum((s[0] for s in shares), Counter[str]())
     wrong = [w for s in shares for w in s[1]]
     memory = max(s[3] for s in shares)

@@ -123,10 +123,11 @@ def yield_(file: BinaryIO) -> None:
 @click.option("--unit", help="Unit of a DXF drawing that does not say: mm, cm, m, in, ft, pt.")
 def curve(file: Path, unit: str | None) -> None:
     """Tightest radius, length and sharp corners of outline FILE (SVG or DXF), in mm."""
+    from jade_ribbon.formats.apart import read_here
     from jade_ribbon.formats.outline import read_outline
 
     try:
-        found = read_outline(file.read_bytes(), file.name, unit)
+        found = read_here("file", read_outline, file.read_bytes(), file.name, unit)
     except InputError as error:
         _fail(error)
     _say(
@@ -144,11 +145,12 @@ def curve(file: Path, unit: str | None) -> None:
 def pluck(file: Path) -> None:
     """The note of a plucked band in recording FILE (WAV or FLAC), in Hz."""
     from jade_ribbon.core.setup.listening import listen
+    from jade_ribbon.formats.apart import read_here
     from jade_ribbon.formats.recording import read_recording_file
 
     try:
-        recording = read_recording_file(file)
-        heard = listen(recording.samples, recording.rate_Hz)
+        recording = read_here("recording", read_recording_file, file)
+        heard = read_here("recording", listen, recording.samples, recording.rate_Hz)
     except InputError as error:
         _fail(error)
     _say({"frequency_Hz": heard.frequency_Hz, "confidence": heard.confidence})
@@ -191,6 +193,7 @@ def sound(
 ) -> None:
     """What turns in recording FILE of a running saw, and what grew louder."""
     from jade_ribbon.core.faults.orders import compare, hear
+    from jade_ribbon.formats.apart import read_here
     from jade_ribbon.formats.recording import read_recording_file
     from jade_ribbon.formats.sound_report import sound_record, turning_of
 
@@ -204,7 +207,7 @@ def sound(
         )
         heard = []
         for one in (file, *([against] if against else [])):
-            recording = read_recording_file(one)
+            recording = read_here("recording", read_recording_file, one)
             heard.append(hear(recording.samples, recording.rate_Hz, turning))
     except InputError as error:
         _fail(error)

@@ -82,6 +82,16 @@ def work_apart(
     return found
 
 
+def read_here(field: str, read: Callable[..., R], *args: object) -> R:
+    """The same without a process of its own: for one file of whoever runs the program."""
+    try:
+        return read(*args)
+    except InputError:
+        raise
+    except Exception as problem:
+        raise refuse(field, UNREADABLE) from problem
+
+
 def read_apart(field: str, read: Callable[..., R], *args: object) -> R:
     """What a reader makes of a stranger's file, in a process of its own; InputError otherwise.
 

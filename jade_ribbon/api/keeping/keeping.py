@@ -16,8 +16,8 @@ from jade_ribbon.api.answers import sent_in_parts, streamed
 from jade_ribbon.api.operations import operation, store
 from jade_ribbon.formats.tables_csv import PART_BYTES
 from jade_ribbon.formats.validation import Strict
+from jade_ribbon.services import clock_set as clocks
 from jade_ribbon.services.clock import begin, now
-from jade_ribbon.services.keeping import clock as clocks
 from jade_ribbon.services.keeping import copies as keeping
 from jade_ribbon.services.keeping.export import export_all
 from jade_ribbon.services.keeping.sample import SampleAnswer, SampleYard

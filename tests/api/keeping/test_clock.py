@@ -25,7 +25,7 @@ class Machine:
 def machine(shop: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> Machine:
     found = Machine(datetime.now(UTC))
     monkeypatch.setattr(clock, "wall", found)
-    monkeypatch.setattr("jade_ribbon.services.keeping.clock.wall", found)
+    monkeypatch.setattr("jade_ribbon.services.clock_set.wall", found)
     return found
 
 
