@@ -103,6 +103,9 @@ def test_after_a_copy_and_an_outside_reader_every_write_is_there(
     assert served.locked()
     served.process.send_signal(end)
     served.process.wait(20)
+    if end == signal.SIGTERM:
+        beside = {f.name for f in served.file.parent.glob(f"{served.file.name}-*")}
+        assert beside == set(), "stopped, all of a shop is in its one file"
     assert set(served.labels) <= kept(served.file)
 
 

@@ -288,7 +288,7 @@ def feed_figures(
         ),
         margin=run.margin,
         hot=hot,
-        held_words=held_words(e.window, hot=hot),
+        held_words=held_words(e.window, feed_m_min=run.feed_m_min),
         lasts=lasts,
         dullness_after=facts.band.dullness + total_m / facts.life_m,
     )

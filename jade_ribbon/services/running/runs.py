@@ -1,6 +1,7 @@
 """Run: log what was cut, see the band's wear move."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, cast
@@ -113,6 +114,27 @@ def _as_told(given: RunInput) -> dict[str, Any]:
     }
 
 
+CALLED: Mapping[str, str] = {
+    "pieces": "pieces",
+    "length_mm": "length",
+    "time_s": "minutes",
+    "feed_m_min": "feed",
+    "symptoms": "signs",
+    "note": "note",
+    "who": "who",
+    "band_id": "band",
+    "saw_id": "saw",
+    "job_id": "job",
+    "chips": "chips",
+    "stops": "stop marks",
+    "strikes": "strikes",
+    "teeth_lost": "teeth lost",
+    "power_W": "watts",
+    "amps_A": "amps",
+}
+"""What a person calls the parts of a run."""
+
+
 def _check_same(known: RunRow, given: RunInput) -> None:
     """KnownError where a run of this key was logged with other figures: they are not dropped."""
     feed, time = feed_and_time(
@@ -130,10 +152,8 @@ def _check_same(known: RunRow, given: RunInput) -> None:
     }
     other = [name for name, value in told.items() if not _alike(getattr(known, name), value)]
     if other:
-        words = (
-            f"This run is logged already, with {known.pieces} of {known.length_mm:.0f} mm in "
-            f"{known.time_s / 60.0:.1f} min; what was sent has other {', '.join(other)}."
-        )
+        told_other = ", ".join(dict.fromkeys(CALLED.get(n, "the rest") for n in other))
+        words = f"This run is logged already. What was sent now differs in: {told_other}."
         kept = ("id", "pieces", "length_mm", "feed_m_min", "time_s")
         current = {n: getattr(known, n) for n in kept} | {"at": known.at.isoformat()}
         raise KnownError(words, current)

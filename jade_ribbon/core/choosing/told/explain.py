@@ -1,11 +1,13 @@
 """The choice in words: why this band, which house rule chose what, what it costs."""
 
+from collections.abc import Mapping
+
 from jade_ribbon.core.bands.reach import ASSUMED_FACTOR, frame_force_N, guessed_frame
 from jade_ribbon.core.choosing.at_the_cut import ANGLED_STABILITY_FACTOR
 from jade_ribbon.core.choosing.choose import STRESS_SHARE_WANTED, Choice, Ranked
 from jade_ribbon.core.choosing.conflicts import LIMIT_WORDS, Reason
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.mechanics.feed import FeedWindow
+from jade_ribbon.core.mechanics.feed import FeedWindow, slow_wear
 from jade_ribbon.core.mechanics.wear import HOT_WEAR
 from jade_ribbon.core.quantities.words import Said, between, figure, percent, quantity, sentence
 
@@ -33,6 +35,16 @@ def _width(best: Ranked, job: Job) -> Reason:
             ", comfortable ",
             quantity(e.comfortable_radius_mm, "length"),
             ".",
+        )
+    elif job.cut.material.is_metal:
+        text = sentence(
+            "In metal the width does not decide; it stands at ",
+            quantity(e.stress_MPa, "stress"),
+            " of ",
+            quantity(target, "stress"),
+            "."
+            if job.saw.force_known
+            else f", the frame taken for a {guessed_frame(job.saw)}: find out its force.",
         )
     elif not job.saw.force_known:
         text = sentence(
@@ -164,6 +176,12 @@ def _speed(best: Ranked, job: Job) -> Reason:
     )
 
 
+SLOW_WORDS: Mapping[str, str] = {
+    "hot": "Slow and hot",
+    "rubs": "The teeth rub: it cuts hot, stop at smoke, wear counts four times",
+}
+
+
 def _feed(best: Ranked) -> Reason:
     window = best.evaluation.window
     assert window is not None
@@ -171,7 +189,7 @@ def _feed(best: Ranked) -> Reason:
         return Reason(
             "feed",
             sentence(
-                "Slow and hot: teeth bite cleanly from ",
+                f"{SLOW_WORDS[window.state]}: teeth bite cleanly from ",
                 quantity(window.floor_m_min, "feed"),
                 f", but {LIMIT_WORDS[window.binding]} at ",
                 quantity(window.ceiling_m_min, "feed"),
@@ -188,10 +206,11 @@ def _feed(best: Ranked) -> Reason:
     )
 
 
-def held_words(window: FeedWindow, *, hot: bool) -> str:
+def held_words(window: FeedWindow, *, feed_m_min: float) -> str:
     """What to know of a feed: that teeth rub at it, or what holds it back."""
-    if hot:
-        times = "double" if HOT_WEAR == 2.0 else f"{HOT_WEAR:g} times"
+    worn = slow_wear(feed_m_min=feed_m_min, floor_m_min=window.floor_m_min, hot_wear=HOT_WEAR)
+    if worn > 1.0:
+        times = "double" if worn == 2.0 else f"{worn:g} times"
         return f"Teeth rub here: hot, wear counts {times}."
     return f"Held back by {LIMIT_WORDS[window.binding]}."
 
