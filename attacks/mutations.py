@@ -1,4 +1,4 @@
-"""The product broken on purpose: `python -m attacks.mutations [NAME]` says which are noticed.
+"""The product broken on purpose: `python -m attacks.mutations [NAME [KILLS]]` says what is noticed.
 
 Each is put on just before a shop is served; an attack that holds over one of them notices nothing.
 """
@@ -79,10 +79,10 @@ MUTATIONS: dict[str, Callable[[], None]] = {
 }
 
 
-def notices(name: str) -> bool:
-    """Whether the attack by kills notices a mutation."""
+def notices(name: str, count: int = KILLS) -> bool:
+    """Whether the attack by so many kills notices a mutation."""
     with tempfile.TemporaryDirectory() as folder:
-        came = kills.attack(Path(folder), KILLS, broken=MUTATIONS[name])
+        came = kills.attack(Path(folder), count, broken=MUTATIONS[name])
     print(f"{name}: lost {came['lost']}, too few {came['too few']}, {came['gone wrong']} wrong")
     return not held(came)
 
@@ -97,7 +97,8 @@ def notices_unsynced() -> bool:
 
 
 def main(given: list[str]) -> int:
-    seen = [(name, notices(name)) for name in MUTATIONS if not given or given[0] in name]
+    count = int(given[1]) if len(given) > 1 else KILLS
+    seen = [(name, notices(name, count)) for name in MUTATIONS if not given or given[0] in name]
     if not given:
         seen.append(("synchronous=OFF", notices_unsynced()))
     for name, noticed in seen:

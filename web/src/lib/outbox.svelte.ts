@@ -273,7 +273,10 @@ class Outbox {
       const entry = await this.#store.one(one.key);
       if (!entry || entry.refused || this.#store.isHeld(entry)) continue;
       if (entry.tries >= TRIES && Date.now() - entry.tried < LATER_MS) continue;
-      if ((await this.#sendOne(entry)) === "away") break;
+      if ((await this.#sendOne(entry)) === "away") {
+        this.#again();
+        break;
+      }
     }
     await this.#store.taken
       .where("at")

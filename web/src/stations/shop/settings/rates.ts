@@ -41,7 +41,7 @@ export const RATES: readonly RateLine[] = [
   {
     key: "hand_feed_thin_m_min",
     label: "The same in thin stock",
-    help: "Under 10 mm high: hands come near the band.",
+    help: "Stock so low that hands come near the band.",
     kind: "feed",
   },
   { key: "plane_min_m2", label: "Planing, minutes per m²", help: "From rough to planed." },
