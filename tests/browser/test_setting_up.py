@@ -88,9 +88,9 @@ def test_a_set_up_by_taps_goes_on_after_a_restart(browser: Browser, yard_copy: P
         kept = page.request.get(f"{address}/api/setups/{card}").json()
         assert kept["finished_at"] and kept["steps"]["tension"]["means"] == "gauge"
         left = kept["steps"]["tension"]["left"]
-        assert left == {"stress_MPa": pytest.approx(189.52), "handle_turns": 7.5}
+        assert left == {"stress_MPa": pytest.approx(189.5, abs=0.05), "handle_turns": 7.5}
         saw = page.request.get(f"{address}/api/saws/{kept['saw_id']}").json()
-        assert saw["tension_stress_MPa"] == pytest.approx(189.52)
+        assert saw["tension_stress_MPa"] == pytest.approx(189.5, abs=0.05)
     context.close()
 
 
