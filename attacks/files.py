@@ -18,7 +18,7 @@ from PIL import Image
 
 from attacks.memory import peak_kb
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.formats.apart import close, read_apart
+from jade_ribbon.formats.apart import close, read_apart, read_here
 from jade_ribbon.formats.outline import read_outline
 from jade_ribbon.formats.photo import small_jpeg
 from jade_ribbon.formats.recording import note_in
@@ -106,7 +106,7 @@ def read(name: str, data: bytes) -> str:
         elif name.endswith((".jpeg", ".png", ".webp")):
             small_jpeg(data)
         else:
-            read_outline(data, name)
+            read_here("text", read_outline, data, name)
     except InputError:
         return "refused"
     except Exception as problem:  # noqa: BLE001 - whatever else it raises is what is looked for

@@ -176,7 +176,7 @@ def attack(folder: Path, count: int, seed: int = 1) -> dict[str, object]:
     return {
         "power cuts": count,
         "writes acknowledged": len(acknowledged_all),
-        "too few": too_few(acknowledged_all, max(1, count // 10)),
+        "too few": too_few(acknowledged_all, count // 25),
         "lost": len(lost),
         "first lost": lost[:3],
     }
