@@ -12,13 +12,13 @@ import subprocess
 import sys
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from contextlib import closing
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import NoReturn
 
-from attacks.shop import WRITES, Ack, close, make_shop, missing, too_few, write_run
+from attacks.shop import WRITES, Ack, Write, close, make_shop, missing, too_few, write_run
 from attacks.wire import Wire
 from jade_ribbon.api.app import create_app
 from jade_ribbon.demo.serving import free_port
@@ -30,6 +30,8 @@ OLD = "0008"
 """The revision that killed migrations start from."""
 MIGRATING_EACH = 20
 SHORTEST_S, LONGEST_S = 0.05, 1.0
+MOST_WRITES, LATEST_S = 8, 20.0
+"""A life lasts, on a slow machine too, until up to so many writes were acknowledged."""
 WRITERS = 2
 OPENS_S = 30.0
 READER = (
@@ -71,11 +73,19 @@ def _served(file: Path, port: int, tell: int, broken: Broken) -> NoReturn:
         os._exit(1)
 
 
-def _write_on(port: int, dice: random.Random, life: Life, stop: threading.Event) -> None:
+def _deck(dice: random.Random) -> Iterator[Write]:
+    """Writes in ever new orders, each kind as often as it stands in the list."""
+    while True:
+        yield from dice.sample(WRITES, len(WRITES))
+
+
+def _write_on(
+    port: int, dice: random.Random, deck: Iterator[Write], life: Life, stop: threading.Event
+) -> None:
     wire = Wire(port)
     while not stop.is_set():
         try:
-            life.acknowledged.append(dice.choice(WRITES)(wire, dice))
+            life.acknowledged.append(next(deck)(wire, dice))
         except RuntimeError as problem:
             if '"held"' not in str(problem):
                 life.wrong.append(str(problem)[:200])
@@ -113,7 +123,7 @@ def _beside(file: Path, port: int, dice: random.Random, life: Life) -> None:
         life.beside -= 1
 
 
-def _lived(file: Path, dice: random.Random, broken: Broken) -> Life:
+def _lived(file: Path, dice: random.Random, decks: list[Iterator[Write]], broken: Broken) -> Life:
     """A served shop with hands at it, killed at any moment."""
     port, life, stop = free_port(), Life(), threading.Event()
     told, tell = os.pipe()
@@ -129,14 +139,18 @@ def _lived(file: Path, dice: random.Random, broken: Broken) -> Life:
             return life
         hands = [
             threading.Thread(
-                target=_write_on, args=(port, random.Random(dice.getrandbits(60)), life, stop)
+                target=_write_on,
+                args=(port, random.Random(dice.getrandbits(60)), deck, life, stop),
             )
-            for _ in range(WRITERS)
+            for deck in decks
         ]
         for hand in hands:
             hand.start()
-        until = time.monotonic() + dice.uniform(SHORTEST_S, LONGEST_S)
-        while time.monotonic() < until:
+        begun, writes = time.monotonic(), dice.randint(1, MOST_WRITES)
+        lasts = dice.uniform(SHORTEST_S, LONGEST_S)
+        while (lived := time.monotonic() - begun) < lasts or (
+            len(life.acknowledged) < writes and lived < LATEST_S
+        ):
             if dice.random() < 0.12:
                 _beside(file, port, dice, life)
             time.sleep(0.02)
@@ -169,12 +183,13 @@ def _lane(folder: Path, count: int, seed: int, broken: Broken = whole) -> dict[s
     """So many lives of one file, one after the other."""
     dice, file = random.Random(seed), folder / f"lane-{seed}.sqlite"
     make_shop(file)
+    decks = [_deck(random.Random(dice.getrandbits(60))) for _ in range(WRITERS)]
     acknowledged: list[Ack] = []
     lost: list[Ack] = []
     wrong: list[str] = []
     held_off = beside = 0
     for _ in range(count):
-        life = _lived(file, dice, broken)
+        life = _lived(file, dice, decks, broken)
         lost += _lost(file, life.acknowledged)
         acknowledged += life.acknowledged
         wrong += life.wrong
