@@ -67,9 +67,9 @@ def test_a_body_too_large_for_anything_is_refused_while_it_comes(address: str) -
 def test_a_request_that_never_comes_in_is_given_up(empty_file: Path, tmp_path: Path) -> None:
     file, port = shutil.copy(empty_file, tmp_path / "shop.sqlite"), free_port()
     code = (
-        "import sys; from pathlib import Path; import jade_ribbon.server as server; "
-        "server.REQUEST_S = 0.5; "
-        "server.serve(Path(sys.argv[1]), '127.0.0.1', int(sys.argv[2]), lambda: None)"
+        "import sys; from pathlib import Path; from jade_ribbon.server import connections, serve; "
+        "connections.REQUEST_S = 0.5; "
+        "serve(Path(sys.argv[1]), '127.0.0.1', int(sys.argv[2]), lambda: None)"
     )
     running = subprocess.Popen([sys.executable, "-c", code, str(file), str(port)])
     try:
