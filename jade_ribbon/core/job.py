@@ -80,6 +80,10 @@ class Drive:
         return f"step {place + 1} of {len(ordered)}, slowest first"
 
 
+METAL_SAW_UNDER_M_S = 6.0
+"""A saw whose fastest speed is under this is built for metal, and never sees wood."""
+
+
 @dataclass(frozen=True)
 class Saw:
     """A saw as far as the choice of band goes; figures as in the job file."""
@@ -115,6 +119,15 @@ class Saw:
     def force_known(self) -> bool:
         """Whether the frame's force is this saw's own, and no guess by its size or kind."""
         return self.wheel_force_max_N is not None and not self.force_assumed
+
+    @property
+    def is_metal_saw(self) -> bool:
+        return self.drive.fastest_m_s < METAL_SAW_UNDER_M_S
+
+    @property
+    def is_mill(self) -> bool:
+        """A saw that lies down and goes through logs."""
+        return self.orientation == "horizontal" and not self.is_metal_saw
 
     @property
     def wheels(self) -> int:

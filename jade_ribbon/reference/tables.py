@@ -391,17 +391,18 @@ def other_names() -> Mapping[str, OtherNames]:
 
 @dataclass(frozen=True)
 class PreflightRow:
-    """What is tapped before the saw starts, and why."""
+    """What is tapped before the saw starts, and why; `when` by tags as a step of the set-up."""
 
     key: str
+    when: str
     name: str
     why: str
 
 
 @lru_cache
-def preflight() -> Mapping[str, PreflightRow]:
-    """The four taps before the start, in order."""
-    return keyed("preflight", PreflightRow)
+def preflight() -> tuple[PreflightRow, ...]:
+    """The four taps before the start of each kind of saw, in order."""
+    return tuple(rows_of("preflight", PreflightRow))
 
 
 @dataclass(frozen=True)

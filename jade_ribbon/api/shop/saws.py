@@ -6,7 +6,7 @@ from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation
 from jade_ribbon.core.starting.worked_out import WorkedOut
 from jade_ribbon.services.edits import Edit
-from jade_ribbon.services.setup.roles import check_device
+from jade_ribbon.services.setup.roles import check_authorised
 from jade_ribbon.services.shop import saws
 from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput, WorkOutInput
 
@@ -52,7 +52,7 @@ def delete_saw(session: Session, saw_id: int) -> Changed:
 @operation("POST", "/api/saws/<int:saw_id>/mount", answer=saws.SawAnswer, body=MountInput)
 def mount(session: Session, saw_id: int, body: MountInput) -> saws.SawAnswer:
     """Put a band on a saw, or take it off."""
-    check_device(session, "band_change")
+    check_authorised(session, "band_change", body.who)
     saws.mount(session, saw_id, body)
     return saws.one_saw(session, saw_id)
 

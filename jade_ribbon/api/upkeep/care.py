@@ -3,6 +3,7 @@
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.operations import operation
+from jade_ribbon.services.shop.tasks import TaskLine
 from jade_ribbon.services.upkeep import care
 from jade_ribbon.services.upkeep.inputs import (
     AccessoryInput,
@@ -13,8 +14,8 @@ from jade_ribbon.services.upkeep.inputs import (
 )
 
 
-@operation("GET", "/api/upkeep", answer=list[care.TaskLine])
-def upkeep_due(session: Session) -> list[care.TaskLine]:
+@operation("GET", "/api/upkeep", answer=list[TaskLine])
+def upkeep_due(session: Session) -> list[TaskLine]:
     """What upkeep is due or found wrong on any saw."""
     return care.due(session)
 

@@ -22,8 +22,6 @@ ASSUMED_FACTOR = 1.6
 """A frame of unknown force is taken for a light one of its size, good to this factor."""
 
 
-METAL_SAW_UNDER_M_S = 6.0
-"""A saw whose fastest speed is under this is built for metal."""
 METAL_SAW_MPA = 270.0
 """Wheel force over the section of the widest band such a saw takes: about 160 MPa in its body."""
 
@@ -45,7 +43,7 @@ def frame_force_N(saw: Saw) -> float:
     if saw.wheel_force_max_N is not None:
         return saw.wheel_force_max_N
     light = assumed_frame_force_N(saw.smallest_wheel_mm)
-    if saw.drive.fastest_m_s >= METAL_SAW_UNDER_M_S:
+    if not saw.is_metal_saw:
         return light
     return max(light, METAL_SAW_MPA * saw.band_width_mm[1] * saw.band_thickness_max_mm)
 

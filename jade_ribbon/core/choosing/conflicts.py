@@ -298,11 +298,12 @@ def hot_conflict(window: FeedWindow, job: Job) -> Reason | None:
 
 
 DEFECT_WORDS = {
-    "crack": "It has a crack",
-    "kink": "It is kinked",
-    "weld_stepped": "Its weld is stepped",
-    "teeth_lost": "It has lost teeth",
+    "crack": "It has a crack: scrap it",
+    "kink": "It is kinked: off the saw until mended",
+    "weld_stepped": "Its weld is stepped: off the saw until mended",
+    "teeth_lost": "It has lost more teeth than this shop allows: off the saw",
 }
+"""Damage, the gravest first."""
 
 
 def barring(defects: Sequence[str], *, teeth_lost: int, allowed: int) -> tuple[str, ...]:
@@ -316,7 +317,7 @@ def barring(defects: Sequence[str], *, teeth_lost: int, allowed: int) -> tuple[s
 
 def damage_words(defects: Sequence[str]) -> str:
     """What keeps a damaged band off the saw; '' for a sound one."""
-    return f"{DEFECT_WORDS[defects[0]]}: off the saw until mended" if defects else ""
+    return next((words for key, words in DEFECT_WORDS.items() if key in defects), "")
 
 
 KEPT_FOR: dict[str, tuple[str, Callable[[Job], bool]]] = {

@@ -18,6 +18,7 @@ from jade_ribbon.core.edge.keenness import (
     odds_of,
 )
 from jade_ribbon.core.edge.pushes import PushFact, slowed
+from jade_ribbon.core.edge.signs import BAND_LOOKED_AT
 from jade_ribbon.core.mechanics.wear import fouling_added
 
 ENDS_LIFE = ("sharpened", "scrapped")
@@ -28,7 +29,9 @@ JUDGED_DULL = 0.7
 LATE_RUNS = 3
 """Signs of so many last runs of an edge are heard."""
 DEFECT_KINDS = ("crack", "kink", "weld_stepped", "teeth_lost")
-"""Defects of a band that keep it off the saw until mended."""
+"""Defects of a band that keep it off the saw."""
+MENDABLE = ("kink", "weld_stepped")
+"""What a hand can put right; a crack is scrap, and teeth do not grow again."""
 SCRAP_REASONS = ("worn", "crack", "kink", "nail", "teeth", "other")
 EVENT_KINDS = (
     "arrived",
@@ -72,7 +75,9 @@ class RunFact:
     counts: bool = True
     """False for an entry that waits to be confirmed: it moves no wear."""
     teeth_lost: int = 0
-    """Teeth gone after a strike: it is off the saw until mended, confirmed or not."""
+    """Teeth gone after a strike: it is off the saw, confirmed or not."""
+    strikes: int = 0
+    """Metal struck: it asks for the same look as a hit that was noted."""
     push: PushFact | None = None
     """How fast the same push fed it, where a hand pushed."""
 
@@ -131,7 +136,7 @@ class BandHistory:
     defects: tuple[str, ...] = ()
     teeth_lost: int = 0
     look_first: bool = False
-    """Hit, and nobody has looked at it since."""
+    """Hit or come off, and nobody has looked at it since."""
     confirmed_m: float = 0.0
     judged: Judged | None = None
     fed: Slowed | None = None
@@ -169,6 +174,8 @@ def after_run(state: BandHistory, run: RunFact) -> BandHistory:
     if run.teeth_lost:
         hurt = EventFact(run.at, "teeth_lost", value=run.teeth_lost)
         state = _damaged(state, hurt)
+    if run.strikes or set(BAND_LOOKED_AT) & set(run.signs):
+        state = replace(state, look_first=True)
     if not run.counts:
         return replace(state, runs=state.runs + 1, last_run_at=run.at)
     smoked = LEFT_AFTER_SMOKE if "smoke" in run.signs else 1.0
@@ -212,19 +219,15 @@ def _was_dull(state: BandHistory, event: EventFact) -> bool:
 
 
 def _mended(defects: tuple[str, ...], named: str) -> tuple[str, ...]:
-    """Defects left after a mending: of the one it names, or of all when it names none."""
-    if named not in DEFECT_KINDS:
-        return ()
-    return tuple(d for d in defects if d != named)
+    """Defects left after a mending: of the one it names, or of all that can be mended."""
+    gone = MENDABLE if named not in DEFECT_KINDS else (named,)
+    return tuple(d for d in defects if d not in MENDABLE or d not in gone)
 
 
 def _damaged(state: BandHistory, event: EventFact) -> BandHistory:
     """The band with one more defect, or without those mended."""
     if event.kind == "mended":
-        left = _mended(state.defects, event.detail)
-        return replace(
-            state, defects=left, teeth_lost=state.teeth_lost if "teeth_lost" in left else 0
-        )
+        return replace(state, defects=_mended(state.defects, event.detail))
     lost = int(event.value or 1) if event.kind == "teeth_lost" else 0
     defects = (*state.defects, event.kind)
     return replace(state, defects=defects, teeth_lost=state.teeth_lost + lost)

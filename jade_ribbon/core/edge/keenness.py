@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from jade_ribbon.core.edge.dullness import dullness_combined, dullness_for
@@ -28,8 +28,14 @@ DULL_SIGNS = frozenset(("torn_face", "burn", "smoke", "fuzz", "hard_push"))
 """Signs that speak of a dull edge at its sharpening."""
 FEED_SD = 0.15
 WEIGHED_SD = 0.10
-JUDGED_SD = 0.10
-"""A judgement is one of four steps, an eighth either way."""
+JUDGED_SD, JUDGED_LATER_SD = 0.10, 0.15
+"""A judgement is one of four steps, an eighth either way; after the next run it counts for less."""
+APART = 2.0
+"""A direct test this many joint deviations off the metres stands alone."""
+WHAT_HAPPENED = (
+    "far from what its metres say, so it stands alone until the next sharpening: what happened? "
+    "A nail, heat, the wrong band?"
+)
 SURE_PAIRS = 2
 """One faster cut is no proof of a keen edge: so many on either side, before it counts as one."""
 
@@ -78,7 +84,7 @@ class EdgeRecord:
 class Evidence:
     """One kind of evidence: what it says by itself, and what is taken with it.
 
-    `counted` False where it stands aside, with `why`.
+    `counted` False where it stands aside, with `why`; counted with a `why`, it stands alone.
     """
 
     kind: Kind
@@ -139,16 +145,21 @@ def moved_by_signs(mean: float, *, sd: float, odds: float) -> tuple[float, float
 
 
 def by_metres(record: EdgeRecord, *, life_m: float, retired: int) -> Evidence:
-    """What the metres say: over the life to expect, from the judgement on where there is one."""
+    """What the metres say: over the life to expect."""
+    mean = record.metres / life_m
+    sd = metres_sd(mean, retired=retired)
+    return Evidence("metres", mean, sd, True, mean, sd)
+
+
+def _judged_now(record: EdgeRecord, *, life_m: float, retired: int) -> tuple[float, float] | None:
+    """What a judgement says by now, the metres since added, with its spread."""
     judged = record.judged
     if judged is None:
-        mean = record.metres / life_m
-        sd = metres_sd(mean, retired=retired)
-        return Evidence("metres", mean, sd, True, mean, sd)
+        return None
     since = max(0.0, record.metres - judged.at_m) / life_m
-    mean = judged.dullness + since
-    sd = math.hypot(JUDGED_SD, metres_sd(since, retired=retired)) if since else JUDGED_SD
-    return Evidence("judged", mean, sd, True, mean, sd)
+    sd = JUDGED_LATER_SD if judged.since else JUDGED_SD
+    more = metres_sd(since, retired=retired) if since else 0.0
+    return judged.dullness + since, math.hypot(sd, more)
 
 
 def by_feed(slowed: Slowed, record: EdgeRecord, *, life_m: float) -> float | None:
@@ -166,27 +177,68 @@ def by_feed(slowed: Slowed, record: EdgeRecord, *, life_m: float) -> float | Non
     return None if found is None else found + max(0.0, record.metres - slowed.at_m) / life_m
 
 
-def _told_by(
-    kind: Literal["feed", "weighed"],
-    slowed: Slowed,
-    record: EdgeRecord,
-    so_far: Evidence,
-    life_m: float,
-) -> Evidence:
-    """What a slower feed adds to what is known so far."""
-    sd = FEED_SD if kind == "feed" else WEIGHED_SD
-    says = by_feed(slowed, record, life_m=life_m)
-    aside = ""
-    if says is None:
-        aside = "wear alone cannot have slowed it so: look for gum, tension or guides"
-    elif kind == "feed" and says < so_far.taken and slowed.pairs < SURE_PAIRS:
-        aside = "one faster cut is no proof of a keen edge"
-    if says is None or aside:
-        return Evidence(kind, says, sd, False, so_far.taken, so_far.taken_sd, aside)
+def _together(kind: Kind, says: float, sd: float, so_far: Evidence) -> Evidence:
+    """One more piece of evidence, weighted with what is known so far."""
     both = dullness_combined(
         from_metres=so_far.taken, from_metres_sd=so_far.taken_sd, from_feed=says, from_feed_sd=sd
     )
     return Evidence(kind, says, sd, True, both.dullness, both.sd)
+
+
+def _by_push(slowed: Slowed, record: EdgeRecord, so_far: Evidence, life_m: float) -> Evidence:
+    """What a feed that fell at the same push adds to what is known so far."""
+    says = by_feed(slowed, record, life_m=life_m)
+    aside = TOO_SLOW if says is None else ""
+    if says is not None and says < so_far.taken and slowed.pairs < SURE_PAIRS:
+        aside = "one faster cut is no proof of a keen edge"
+    if says is None or aside:
+        return Evidence("feed", says, FEED_SD, False, so_far.taken, so_far.taken_sd, aside)
+    return _together("feed", says, FEED_SD, so_far)
+
+
+TOO_SLOW = "wear alone cannot have slowed it so: look for gum, tension or guides"
+
+
+def _direct_tests(
+    record: EdgeRecord, metres: Evidence, so_far: Evidence, *, life_m: float, retired: int
+) -> list[Evidence]:
+    """What a look and a weighed cut say: with the metres, or alone where they are far apart."""
+    told: list[tuple[Literal["judged", "weighed"], float, float]] = []
+    found: list[Evidence] = []
+    judged = _judged_now(record, life_m=life_m, retired=retired)
+    if judged is not None:
+        told.append(("judged", *judged))
+    if record.weighed is not None:
+        says = by_feed(record.weighed, record, life_m=life_m)
+        if says is None:
+            found.append(
+                Evidence(
+                    "weighed", says, WEIGHED_SD, False, so_far.taken, so_far.taken_sd, TOO_SLOW
+                )
+            )
+        else:
+            told.append(("weighed", says, WEIGHED_SD))
+    alone: Evidence | None = None
+    for kind, says, sd in told:
+        if abs(says - metres.taken) > APART * math.hypot(metres.taken_sd, sd):
+            first = alone is None
+            piece = (
+                Evidence(kind, says, sd, True, says, sd)
+                if alone is None
+                else _together(kind, says, sd, alone)
+            )
+            alone = replace(piece, why=WHAT_HAPPENED if first else "")
+            found.append(alone)
+        elif alone is not None:
+            found.append(
+                Evidence(
+                    kind, says, sd, False, alone.taken, alone.taken_sd, "another test stands alone"
+                )
+            )
+        else:
+            so_far = _together(kind, says, sd, so_far)
+            found.append(so_far)
+    return found
 
 
 def _smoked(record: EdgeRecord, so_far: Evidence, retired: int) -> Evidence:
@@ -201,13 +253,15 @@ def how_keen(record: EdgeRecord, *, life_m: float, retired: int) -> Keenness:
 
     Source: ours, docs/model "How dull".
     """
-    found = [by_metres(record, life_m=life_m, retired=retired)]
+    metres = by_metres(record, life_m=life_m, retired=retired)
     if record.judged is not None and record.judged.since == 0:
-        return Keenness(record.judged.dullness, JUDGED_SD, tuple(found))
+        dull = record.judged.dullness
+        judged = Evidence("judged", dull, JUDGED_SD, True, dull, JUDGED_SD)
+        return Keenness(dull, JUDGED_SD, (metres, judged))
+    found = [metres]
     if record.fed is not None:
-        found.append(_told_by("feed", record.fed, record, found[-1], life_m))
-    if record.weighed is not None:
-        found.append(_told_by("weighed", record.weighed, record, found[-1], life_m))
+        found.append(_by_push(record.fed, record, found[-1], life_m))
+    found += _direct_tests(record, metres, found[-1], life_m=life_m, retired=retired)
     lost_sd = 0.0
     if record.left_factor < 1.0:
         found.append(_smoked(record, found[-1], retired))

@@ -3,7 +3,7 @@
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
-from jade_ribbon.core.faults.diagnosis import HALF, STOPPING_SIGNS, Diagnosis, Told
+from jade_ribbon.core.faults.diagnosis import HALF, Diagnosis, Told
 from jade_ribbon.core.faults.next_check import Offer
 from jade_ribbon.core.quantities.words import figure, percent
 from jade_ribbon.reference.faults import Cause, causes, checks, sign_texts
@@ -266,6 +266,10 @@ BROKEN = (
     "door; look over tyres, guides and guard before fitting another."
 )
 OUT = "Stop, isolate, and take the band out of service: it does not run again like this."
+CAME_OFF = (
+    "Stop, stand clear, wait for the wheels, isolate. Look over band, tyres and guides before it "
+    "is tracked again; if it came off, expect it sprung behind the door."
+)
 SIGN_STOPS: Mapping[str, str] = {
     "smoke": SMOULDER,
     "sparks": "Stop and isolate. Look for metal in the stock and smouldering dust in the boxes.",
@@ -273,6 +277,8 @@ SIGN_STOPS: Mapping[str, str] = {
     "snaps_body": BROKEN,
     "gullet_cracks": OUT,
     "teeth_stripped": OUT,
+    "climbs_forward": CAME_OFF,
+    "climbs_backward": CAME_OFF,
 }
 
 
@@ -281,7 +287,7 @@ def stops(diagnosis: Diagnosis) -> tuple[Stop, ...]:
     signs, known = sign_texts(), causes()
     found = [
         Stop(sign, signs[sign].name, SIGN_STOPS[sign])
-        for sign in STOPPING_SIGNS
+        for sign in SIGN_STOPS
         if diagnosis.told.symptoms.get(sign, 0.0) >= HALF
     ]
     for place in diagnosis.order:

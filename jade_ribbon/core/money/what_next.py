@@ -27,12 +27,7 @@ FACES: tuple[tuple[Finish, str], ...] = (
     ("plane", "work to be planed"),
     ("rough", "rough work"),
 )
-DEFECT_WORDS = {
-    "crack": "cracked",
-    "kink": "kinked",
-    "weld_stepped": "its weld stepped",
-    "teeth_lost": "teeth missing",
-}
+DEFECT_WORDS = {"kink": "kinked", "weld_stepped": "its weld stepped"}
 
 
 @dataclass(frozen=True)
@@ -47,6 +42,9 @@ class Standing:
     fouling: float
     bending_share: float
     defects: tuple[str, ...]
+    """Those that keep it off the saw; teeth only where more are gone than the house allows."""
+    teeth_lost: int
+    teeth_allowed: int
     look_first: bool
     still_good_asked: bool
     gone: str
@@ -130,18 +128,12 @@ def _safety(standing: Standing) -> Next | None:
     if standing.gone:
         return Next("nothing", standing.gone, None, "")
     if standing.defects:
-        found = " and ".join(DEFECT_WORDS.get(d, d) for d in dict.fromkeys(standing.defects))
-        left = max(0.0, 1.0 - standing.keen.dullness) * edge_money(standing)
-        return Next(
-            "mend",
-            f"Off the saw: {found}. Have it mended and say so, or scrap it.",
-            left,
-            "what is left of its edge",
-        )
+        return _damaged(standing)
     if standing.look_first:
         return Next(
             "look",
-            "It was hit: look along teeth, gullets and weld before it runs, and note what you see.",
+            "It was hit or came off: look along teeth, gullets and weld before it runs, and note "
+            "what you see.",
             None,
             "",
         )
@@ -154,6 +146,21 @@ def _safety(standing: Standing) -> Next | None:
             "",
         )
     return None
+
+
+def _damaged(standing: Standing) -> Next:
+    """A band off the saw: mended where a hand can, else scrap."""
+    if "crack" in standing.defects:
+        return Next("scrap", "Scrap it: a cracked band is never mended.", None, "")
+    if "teeth_lost" in standing.defects:
+        allowed = f"{standing.teeth_allowed or 'none'}"
+        teeth = "tooth is" if standing.teeth_lost == 1 else "teeth are"
+        words = f"Scrap it: {standing.teeth_lost} {teeth} missing, this shop allows {allowed}."
+        return Next("scrap", words, None, "")
+    found = " and ".join(DEFECT_WORDS[d] for d in dict.fromkeys(standing.defects))
+    left = max(0.0, 1.0 - standing.keen.dullness) * edge_money(standing)
+    words = f"Off the saw: {found}. Have it mended and say so, or scrap it."
+    return Next("mend", words, left, "what is left of its edge")
 
 
 def _asked(standing: Standing) -> Next | None:

@@ -130,6 +130,7 @@ ENTRIES: Mapping[str, Range] = {
     "ticks": Range(1, 10_000),
     "wheel_rpm": Range(0.1, 20_000),
     "small_reading_mm": Range(-50, 50),
+    "roller_press_mm": Range(0, 30),
     "long_reading_mm": Range(0, 5000),
     "plain_reading": Range(-100, 100),
 }

@@ -10,6 +10,8 @@ OVER_EDGE_SHARE = 0.04
 """Teeth at or just over the front edge: this share of the band's width."""
 FORWARD_SHARE = 0.08
 """Slightly forward of centre: this share of the tyre's width."""
+WIDE_SHARE = 0.8
+"""A set band wider than this share of the tyre would chew the rubber under its teeth."""
 USUAL_TYRE_SHARE = 1.3
 """A tyre of unknown width is drawn so much wider than the band."""
 WORDS: dict[Place, str] = {
@@ -30,9 +32,11 @@ class BandPosition:
     words: str
 
 
-def _place(job: Job, rule: Place, band_width_mm: float, tyre_width_mm: float | None) -> Place:
-    wide = tyre_width_mm is not None and band_width_mm > tyre_width_mm / 2.0
-    return "front_edge" if job.saw.tyre in ("flat", "none") or wide else rule
+def _place(
+    job: Job, rule: Place, band_width_mm: float, tyre_width_mm: float | None, *, is_set: bool
+) -> Place:
+    wide = tyre_width_mm is not None and band_width_mm > WIDE_SHARE * tyre_width_mm
+    return "front_edge" if job.saw.tyre in ("flat", "none") or (wide and is_set) else rule
 
 
 def _why(job: Job, rule: Place, place: Place) -> str:
@@ -40,7 +44,7 @@ def _why(job: Job, rule: Place, place: Place) -> str:
         return ""
     if job.saw.tyre in ("flat", "none"):
         return ", since the tyre is flat"
-    return ", since it is wider than half the tyre and its set would chew it"
+    return ", since it is wider than four fifths of the tyre and its set would chew it"
 
 
 def toothed_edge_mm(place: Place, *, band_width_mm: float, tyre_width_mm: float) -> float:
@@ -52,10 +56,13 @@ def toothed_edge_mm(place: Place, *, band_width_mm: float, tyre_width_mm: float)
 
 
 def band_position(
-    job: Job, rule: Place, band_width_mm: float, tyre_width_mm: float | None
+    job: Job, rule: Place, band_width_mm: float, tyre_width_mm: float | None, *, is_set: bool
 ) -> BandPosition:
-    """Where the band rides, by tyre, width and house rule."""
-    place = _place(job, rule, band_width_mm, tyre_width_mm)
+    """Where the band rides, by tyre, width, set and house rule.
+
+    Source: house rules, "band position on the wheel".
+    """
+    place = _place(job, rule, band_width_mm, tyre_width_mm, is_set=is_set)
     tyre = tyre_width_mm or USUAL_TYRE_SHARE * band_width_mm
     return BandPosition(
         place=place,

@@ -12,6 +12,7 @@ from jade_ribbon.core.quantities.words import Kind, Said, Sentence, Words, fill
 from jade_ribbon.core.setup.band_position import BandPosition, band_position
 from jade_ribbon.core.setup.figures import GuideCard, TensionCard, guide_card, tension_card
 from jade_ribbon.core.setup.fittings import Fittings
+from jade_ribbon.core.setup.kinds_of_saw import applies, saw_tags
 from jade_ribbon.core.setup.readiness import MOVES_SAW
 from jade_ribbon.core.setup.reading_limits import (
     Limits,
@@ -104,10 +105,18 @@ def readings_of(text: SetupStepText) -> tuple[StepReading, ...]:
     return tuple(found)
 
 
+WETTED = ("flood", "mist")
+"""What the materials' column of coolant calls for on a saw that has it."""
+
+
 def step_tags(best: Ranked, job: Job) -> Set[str]:
     """What holds of this saw, band and cut, as the steps ask for it."""
-    tags: set[str] = {job.saw.orientation}
-    if job.saw.guides != "none":
+    tags = set(saw_tags(job.saw))
+    if job.cut.material.coolant in WETTED:
+        tags.add("wetted")
+    if job.saw.guides != "none" and job.saw.is_mill:
+        tags.add("rollers")
+    elif job.saw.guides != "none":
         tags.add("guides")
         alone = runs_on_thrust_alone(best, job)
         tags.add("thrust_alone" if alone else "side_guides")
@@ -123,15 +132,9 @@ def step_tags(best: Ranked, job: Job) -> Set[str]:
     return tags
 
 
-def applies(text: SetupStepText, tags: Set[str]) -> bool:
-    """Whether every tag of the row holds, and none of its "!tag" does."""
-    wanted = text.when.split()
-    return all((t[1:] not in tags) if t.startswith("!") else (t in tags) for t in wanted)
-
-
 def chosen_steps(tags: Set[str], guide_order: str) -> list[SetupStepText]:
     """The steps of this saw, band and cut, in the shop's order."""
-    found = [t for t in setup_step_texts() if applies(t, tags)]
+    found = [t for t in setup_step_texts() if applies(t.when, tags)]
     order = STEPS_IN_OTHER_ORDER.get(guide_order)
     if order is None:
         return found
@@ -176,7 +179,8 @@ def setup_card(
     card = tension_card(best, job, gauge_length_mm, calibrated or Calibrated())
     guides = guide_card(best, job, habits.side_gap, habits.thrust_gap, known)
     width = best.evaluation.facts.band.width_mm
-    position = band_position(job, habits.band_position, width, known.tyre_width_mm)
+    is_set = best.evaluation.facts.set_per_side_mm > 0.0
+    position = band_position(job, habits.band_position, width, known.tyre_width_mm, is_set=is_set)
     words = step_words(
         best, job, habits=habits, fittings=known, card=card, guides=guides, position=position
     )

@@ -42,6 +42,11 @@ LEAST_FREE_SPAN_MM = 100.0
 """Nobody plucks or pushes a shorter span; wheels that near are a band of the wrong length."""
 
 
+ROLLER_WITHIN_MM = 1.0
+"""Of a maker's own figure, so much either way."""
+FLANGE_GAP_MM = 3.0
+
+
 @dataclass(frozen=True)
 class SidePushFigure:
     """Push at mid-span, guides off, and what it must bend the band by."""
@@ -72,14 +77,27 @@ class TensionCard:
 
 
 @dataclass(frozen=True)
+class RollerPress:
+    """How far a mill's rollers press the band below the line of the wheels, mm."""
+
+    least_mm: float
+    most_mm: float
+
+
+@dataclass(frozen=True)
 class GuideCard:
-    """Gaps in mm; None where there is no guide of the kind."""
+    """Gaps in mm; None where there is no guide of the kind.
+
+    A mill's rollers press the band down, and their flange stands off its back at rest.
+    """
 
     side_gap_mm: float | None
     thrust_gap_mm: float
     behind_gullet_mm: float
     guard_gap_mm: float
     guard_height_mm: float
+    roller_press_mm: RollerPress | None = None
+    flange_gap_mm: float = FLANGE_GAP_MM
 
 
 def side_push_for(
@@ -190,6 +208,17 @@ def tension_card(
     )
 
 
+ROLLER_PRESS = RollerPress(6.0, 8.0)
+"""Where the maker gives no figure."""
+
+
+def _roller_press(fittings: Fittings) -> RollerPress:
+    own = fittings.manual_roller_press_mm
+    if own is None:
+        return ROLLER_PRESS
+    return RollerPress(max(0.0, own - ROLLER_WITHIN_MM), own + ROLLER_WITHIN_MM)
+
+
 def guide_card(
     best: Ranked, job: Job, side_rule: str, thrust_rule: str, fittings: Fittings
 ) -> GuideCard:
@@ -200,7 +229,7 @@ def guide_card(
         side = by_kind  # made to touch, whatever the shop's rule for hard ones
     if side is not None and fittings.manual_side_gap_mm is not None:
         side = fittings.manual_side_gap_mm
-    if best.evaluation.facts.band.width_mm <= NARROW_ON_THRUST_MM:
+    if best.evaluation.facts.band.width_mm <= NARROW_ON_THRUST_MM or job.saw.is_mill:
         side = None
     thrust = fittings.manual_thrust_gap_mm
     gap = job.rules.guard_gap_mm
@@ -210,4 +239,5 @@ def guide_card(
         behind_gullet_mm=best.evaluation.facts.gullet_depth_mm,
         guard_gap_mm=gap,
         guard_height_mm=job.cut.height_mm + gap,
+        roller_press_mm=_roller_press(fittings) if job.saw.is_mill else None,
     )

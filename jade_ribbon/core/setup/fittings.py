@@ -30,6 +30,8 @@ class Fittings:
     """Where the bolts that lean and toe a wheel stand, 1..12 seen from the doors."""
     manual_side_gap_mm: float | None = None
     manual_thrust_gap_mm: float | None = None
+    manual_roller_press_mm: float | None = None
+    """How far a mill's rollers press the band down, by its maker."""
     motor_pulley_mm: float | None = None
     wheel_pulley_mm: float | None = None
     belt_length_mm: float | None = None

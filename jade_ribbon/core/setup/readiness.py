@@ -77,12 +77,21 @@ def check_steel(left_MPa: float, *, high_MPa: float) -> None:
         raise refuse("left.stress_MPa", words, left_MPa)
 
 
-def refused(step: str, *, doors_open: bool, isolated: bool, band_on: bool) -> str:
+RUNS_THE_SAW = ("start", "drift", "trial")
+
+
+def refused(
+    step: str, *, doors_open: bool, isolated: bool, band_on: bool, tension: TensionState
+) -> str:
     """Why a step cannot be done yet; '' when it can."""
     if doors_open and not isolated:
         return "Isolate the saw first: this step has the doors open."
     if step == "tension" and not band_on:
         return "Mount the band first."
+    if step in RUNS_THE_SAW and not band_on:
+        return "Another band is recorded on this saw, or none: mount this one first."
+    if step in RUNS_THE_SAW and tension != "on":
+        return "No power on a slack saw: tension it first."
     return ""
 
 
@@ -95,9 +104,12 @@ def not_ready(
     out_of_limits: Sequence[Said] = (),
     band_on: bool,
     tension: TensionState,
-    stopping_defects: Sequence[str],
+    against: Sequence[Said],
 ) -> Said:
-    """What still stands between a card and a ready saw; '' when nothing does."""
+    """What still stands between a card and a ready saw; '' when nothing does.
+
+    `against` is what the saw's own verdict has against it besides the card.
+    """
     if open_stops:
         return "A stop must be acknowledged by name first."
     if open_steps:
@@ -115,23 +127,7 @@ def not_ready(
         return "Another band is recorded on this saw: tick Mount again."
     if tension != "on":
         return "The saw is recorded as slack: tick Tension again."
-    if stopping_defects:
-        return f"A defect stops this saw: {stopping_defects[0]}"
-    return ""
-
-
-def stand_words(
-    *, band_on: bool, damage: str, tension: TensionState, stopping_defects: Sequence[str]
-) -> str:
-    """Why a saw as it stands cannot be shown as ready; '' when it can."""
-    if not band_on:
-        return "No band is on it."
-    if damage:
-        return f"Of the band on it: {damage}."
-    if tension != "on":
-        state = "slack" if tension == "slack" else "not known to be under tension"
-        return f"It is {state}: tension it before it is started."
-    return f"A defect stops it: {stopping_defects[0]}" if stopping_defects else ""
+    return against[0] if against else ""
 
 
 def when_done(idle_rule: str) -> str:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.words import Kind, Said, Sentence, between, quantity, sentence
-from jade_ribbon.core.setup.figures import GuideCard, TensionCard
+from jade_ribbon.core.setup.figures import GuideCard, RollerPress, TensionCard
 from jade_ribbon.core.setup.tension_reading import SURE_90
 
 GAP_TIMES, GAP_MORE_MM = 2.0, 0.1
@@ -16,6 +16,18 @@ GUARD_MORE_MM = 5.0
 GUARD_LEAST_MM = 2.0
 SPEED_SHARE = 0.05
 DRIFT_MOST_DEG = 2.0
+BEHIND_MOST_MM = 3.0
+"""Side guides stand behind the gullets, by no more than this."""
+TRACK_OFF_MM, TRACK_OFF_ROUGH_MM = 2.0, 5.0
+CREEP_MOST_MM = 0.5
+"""In ten turns by hand."""
+LEAN_MOST_DEG, SQUARE_MM = 0.2, 150.0
+"""A table's lean, also felt as a gap over a square so long."""
+FLANGE_MM = (2.0, 4.0)
+PARALLEL_MM = 1.0
+"""A mill's band above its bed, at one end of the travel against the other."""
+COOLANT_STRENGTH_PCT = (5.0, 10.0)
+"""By the refractometer; the coolant's maker wins."""
 
 
 @dataclass(frozen=True)
@@ -33,10 +45,37 @@ class ReadingLimit:
 Limits = Mapping[str, Mapping[str, ReadingLimit]]
 
 
+def _within(most: float) -> ReadingLimit:
+    return ReadingLimit(-most, most)
+
+
+def _rollers(press: RollerPress) -> dict[str, ReadingLimit]:
+    return {
+        "press_mm": ReadingLimit(press.least_mm, press.most_mm),
+        "flange_mm": ReadingLimit(*FLANGE_MM),
+    }
+
+
+def _table(job: Job) -> dict[str, ReadingLimit]:
+    """Square to the band; of a tilted table only that it stands at its angle."""
+    lean, height = LEAN_MOST_DEG, job.cut.standing_height_mm
+    if job.cut.tolerance_mm is not None:
+        allowed = math.degrees(math.atan2(job.cut.tolerance_mm / 2.0, height))
+        lean = min(lean, max(allowed, LEAN_MOST_DEG / 4.0))
+    tilt = abs(job.cut.angle_deg) if job.cut.operation == "wedge" else 0.0
+    found = {"lean_deg": ReadingLimit(tilt - lean, tilt + lean)}
+    if not tilt:
+        found["out_mm"] = _within(SQUARE_MM * math.tan(math.radians(lean)))
+    return found
+
+
 def _guides(guides: GuideCard) -> dict[str, ReadingLimit]:
+    if guides.roller_press_mm is not None:
+        return _rollers(guides.roller_press_mm)
     gap = guides.side_gap_mm
     found = {"thrust_mm": ReadingLimit(0.0, max(THRUST_MOST_MM, GAP_TIMES * guides.thrust_gap_mm))}
     if gap is not None:
+        found["fore_aft_mm"] = ReadingLimit(0.0, BEHIND_MOST_MM)
         found["side_mm"] = ReadingLimit(0.0, max(GAP_TIMES * gap, gap + GAP_MORE_MM))
     return found
 
@@ -47,6 +86,13 @@ def reading_limits(card: TensionCard, guides: GuideCard, speed_m_s: float, job: 
     gap = guides.guard_gap_mm + GUARD_MORE_MM
     limits = {
         "tension": {"stress_MPa": ReadingLimit(card.low_MPa, card.high_MPa)},
+        "rough_track": {"position_mm": _within(TRACK_OFF_ROUGH_MM)},
+        "fine_track": {
+            "position_mm": _within(TRACK_OFF_MM),
+            "creep_mm": _within(CREEP_MOST_MM),
+        },
+        "table": _table(job),
+        "coolant": {"strength_pct": ReadingLimit(*COOLANT_STRENGTH_PCT)},
         "guides_upper": _guides(guides),
         "guides_lower": _guides(guides),
         "guard": {
@@ -66,12 +112,14 @@ def reading_limits(card: TensionCard, guides: GuideCard, speed_m_s: float, job: 
 
 
 def _said(limit: ReadingLimit, kind: Kind) -> Said:
+    if limit.low is not None and limit.high is not None and limit.low == -limit.high:
+        return sentence("within ", quantity(limit.high, kind))
     if limit.low is None or limit.low == 0.0:
         return sentence("up to ", quantity(limit.high or 0.0, kind))
     return sentence(quantity(limit.low, kind), " to ", quantity(limit.high or 0.0, kind))
 
 
-def _judged(
+def judged_reading(
     value: float, share: float, label: str, kind: Kind, limit: ReadingLimit
 ) -> Sentence | None:
     """What is said of one reading, `share` its relative uncertainty; None when it holds."""
@@ -105,8 +153,14 @@ def out_of_limits(
     found: list[Said] = []
     for key, (label, kind, limit) in limits.items():
         value = left.get(key)
-        if value is not None and (said := _judged(value, shares.get(key, 0.0), label, kind, limit)):
+        if value is not None and (
+            said := judged_reading(value, shares.get(key, 0.0), label, kind, limit)
+        ):
             found.append(said)
+    near, far = left.get("near_mm"), left.get("far_mm")
+    if near is not None and far is not None and abs(near - far) > PARALLEL_MM:
+        apart = quantity(abs(near - far), "thin")
+        found.append(sentence("Band and bed: ", apart, " apart from end to end, up to 1 mm wanted"))
     offset, run = left.get("offset_mm"), left.get("run_mm")
     if offset is not None and run:
         drift = math.degrees(math.atan2(abs(offset), run))

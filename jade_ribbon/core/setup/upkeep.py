@@ -42,11 +42,12 @@ def task_due(
 ) -> TaskDue:
     """How a task stands, by its usual or the saw's own interval.
 
-    One never recorded is not called due: nobody knows when it was done.
+    One never recorded is not called due, since nobody knows when it was done; but a test without
+    which a saw should not run is.
     """
     every_h, every_d = hours or task.hours, days or task.days
     if last is None:
-        return TaskDue("never_done", 0.0, "hours", None, None)
+        return TaskDue("due" if task.stops else "never_done", 0.0, "hours", None, None)
     ran, passed = max(0.0, hours_now - last.hours), (now - last.at) / timedelta(days=1)
     by_hours, by_days = ran / every_h, max(0.0, passed) / every_d
     share = max(by_hours, by_days)

@@ -4,11 +4,12 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.job import Job, Saw
-from jade_ribbon.core.quantities.words import Said, Words, quantity, sentence
+from jade_ribbon.core.quantities.words import Said, Words, between, quantity, sentence
 from jade_ribbon.core.setup.band_position import BandPosition, Place
 from jade_ribbon.core.setup.drift_verdict import STOP_DEG
 from jade_ribbon.core.setup.figures import NARROW_ON_THRUST_MM, GuideCard, TensionCard
 from jade_ribbon.core.setup.fittings import Fittings
+from jade_ribbon.core.setup.reading_limits import COOLANT_STRENGTH_PCT
 from jade_ribbon.reference.tables import house_rules
 
 
@@ -149,6 +150,7 @@ def runs_on_thrust_alone(best: Ranked, job: Job) -> bool:
 def _machine_words(job: Job, habits: ShopHabits, fittings: Fittings) -> dict[str, str]:
     """What depends on the kind of saw."""
     upright = job.saw.orientation == "vertical"
+    teeth_to = "table" if upright else "oncoming log" if job.saw.is_mill else "work"
     back_off = "sides apart, thrust back"
     if job.saw.guides == "thrust_only":
         back_off = "thrust back"
@@ -157,6 +159,10 @@ def _machine_words(job: Job, habits: ShopHabits, fittings: Fittings) -> dict[str
         tilt = f", then the table tilted {abs(job.cut.angle_deg):g} degrees, fence on its low side"
     return {
         "work_side": "table" if upright else "bed",
+        "teeth_to": teeth_to,
+        "teeth_run": "down into the work" if upright else f"into the {teeth_to}",
+        "clearing": "coolant running" if job.saw.is_metal_saw else "extraction on",
+        "sticks": "" if job.saw.is_metal_saw else "; push stick and off-feed support within reach",
         "back_off": back_off,
         "third_wheel": "over the third wheel, " if job.saw.wheels == 3 else "",
         "knob": KNOB_WORDS[fittings.knob],
@@ -193,6 +199,11 @@ def step_words(
     """Every word and figure that the texts of the steps leave in braces."""
     speed = best.evaluation.speed
     assert speed is not None
+    leaning = "Top thicker: table or band out of square."
+    if job.saw.is_mill:
+        leaning = "One edge thicker: the band is not parallel to the bed."
+    elif job.saw.is_metal_saw:
+        leaning = "Out of square: vice or band."
     return {
         **_habit_words(best, job, habits),
         **_machine_words(job, habits, fittings),
@@ -206,6 +217,11 @@ def step_words(
         "at_rest": "the soft blocks just touch, without pressing"
         if guides.side_gap_mm == 0.0
         else "nothing touches at rest",
+        "roller_press": ""
+        if guides.roller_press_mm is None
+        else between(guides.roller_press_mm.least_mm, guides.roller_press_mm.most_mm, "length"),
+        "flange_gap": quantity(guides.flange_gap_mm, "length"),
+        "strength": between(*COOLANT_STRENGTH_PCT, "plain"),
         "guard_gap": quantity(guides.guard_gap_mm, "length"),
         "guard_height": quantity(guides.guard_height_mm, "length"),
         "speed_setting": speed.setting,
@@ -216,7 +232,7 @@ def step_words(
         if job.cut.tolerance_mm
         else "your tolerance",
         "trial_wrong": "Thick in the middle: too hard a feed, a dull band or too little tension. "
-        "One end thicker: drift. Top thicker: table or band out of square.",
+        f"One end thicker: drift. {leaning}",
         "trial_off": "Off to one side all along: drift, or a guide on the teeth. Inside in the "
         "bend: the band is too wide for it, or pushed.",
         "radius": quantity(job.cut.min_radius_mm or 0.0, "length"),

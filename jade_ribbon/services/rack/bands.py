@@ -9,6 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import look_up, pitches_mm
+from jade_ribbon.core.choosing.conflicts import barring, damage_words
 from jade_ribbon.core.edge.shop_life import ShopLives, asks_still_good, own_life_m
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
@@ -19,6 +20,7 @@ from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.edges import MINOR, keenness_of, shop_lives
 from jade_ribbon.services.rack.inputs import BandInput, BandTypeInput
 from jade_ribbon.services.records import as_record, get, log_change, must_hold
+from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.store.models import BandEventRow, BandRow, SawRow
 
 BAND_PLAIN = (
@@ -58,6 +60,8 @@ class BandAnswer:
     kept_for: str
     defects: list[str]
     teeth_lost: int
+    damage: str
+    """What keeps it off the saw; '' for a sound one."""
     still_good_asked: bool
     state: str
     scrap_reason: str | None
@@ -81,7 +85,13 @@ class BandAnswer:
     version: int
 
 
-def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
+DAMAGED = "damaged"
+"""In the place of how keen it is, of a band that is off the saw: a sharpening does not mend it."""
+
+
+def answer(row: BandRow, lives: ShopLives, saw: SawRow | None, teeth_allowed: int) -> BandAnswer:
+    """A band as shown; so many lost teeth are let pass."""
+    damage = barring(row.defects, teeth_lost=row.teeth_lost, allowed=teeth_allowed)
     life = lives.of(row.steel, row.sharpenings)
     keen = keenness_of(row, life)
     dull = keen.dullness
@@ -119,7 +129,8 @@ def answer(row: BandRow, lives: ShopLives, saw: SawRow | None) -> BandAnswer:
         dullness_sd=keen.sd,
         look_first=row.look_first,
         fouling=row.fouling,
-        edge=state.key,
+        damage=damage_words(damage),
+        edge=DAMAGED if damage else state.key,
         tip_radius_um=state.tip_radius_um,
         life_left_share=max(0.0, 1.0 - dull),
         edge_equivalent_m=row.edge_equivalent_m,
@@ -147,7 +158,8 @@ def list_bands(session: Session) -> list[BandAnswer]:
         .where(BandRow.deleted_at.is_(None), BandRow.state != "scrapped")
         .order_by(BandRow.label)
     )
-    return [answer(band, lives, saw) for band, saw in session.execute(query)]
+    allowed = read_shop(session).rates.teeth_missing_allowed
+    return [answer(band, lives, saw, allowed) for band, saw in session.execute(query)]
 
 
 def scrapped_bands(session: Session, before: int | None = None) -> list[BandAnswer]:
@@ -161,13 +173,15 @@ def scrapped_bands(session: Session, before: int | None = None) -> list[BandAnsw
     if before is not None:
         query = query.where(BandRow.id < before)
     lives = shop_lives(session)
-    return [answer(band, lives, None) for band in session.scalars(query)]
+    allowed = read_shop(session).rates.teeth_missing_allowed
+    return [answer(band, lives, None, allowed) for band in session.scalars(query)]
 
 
 def one_band(session: Session, band_id: int) -> BandAnswer:
     row = get(session, "band", band_id)
     saw = session.scalars(select(SawRow).where(SawRow.mounted_band_id == band_id)).first()
-    return answer(row, shop_lives(session), saw)
+    allowed = read_shop(session).rates.teeth_missing_allowed
+    return answer(row, shop_lives(session), saw, allowed)
 
 
 def check_type(given: BandTypeInput) -> None:

@@ -5,7 +5,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from jade_ribbon.core.edge.history import DEFECT_KINDS, SCRAP_REASONS
+from jade_ribbon.core.edge.history import MENDABLE, SCRAP_REASONS
 from jade_ribbon.core.edge.looks import Looks
 from jade_ribbon.formats.job import Tpi
 from jade_ribbon.formats.validation import Strict, entry
@@ -178,8 +178,11 @@ class BandEventInput(Strict):
             raise ValueError("teeth lost needs how many in value; accepted: 1 or more")
         if self.kind == "life_confirmed" and self.value is None:
             raise ValueError("confirming a life needs which one in value; accepted: 0 or more")
-        if self.kind == "mended" and self.detail and self.detail not in DEFECT_KINDS:
-            raise ValueError(f"mended names a defect in detail: {', '.join(DEFECT_KINDS)}")
+        if self.kind == "mended" and self.detail and self.detail not in MENDABLE:
+            raise ValueError(
+                f"mended names in detail what was put right: {', '.join(MENDABLE)}. A crack is "
+                "scrap, and lost teeth do not grow again"
+            )
         if self.kind == "measured_set" and not self.value:
             raise ValueError("measured set needs the set per side in value, more than 0 mm")
         return self

@@ -36,7 +36,7 @@ SAME_HEIGHT = 1.1
 """Heights within a tenth are the same cut."""
 AS_PLANNED = 0.005
 """A run at the planned feed to so much was logged as planned: nobody looked at a clock."""
-RULES_VERSION = 1
+RULES_VERSION = 2
 """Kept in the file: a record replayed by older rules is replayed when the file is opened."""
 
 
@@ -112,6 +112,7 @@ def run_fact(run: RunRow, known: Around | None = None) -> RunFact:
         signs=signs_of(run),
         counts=not run.to_confirm,
         teeth_lost=run.teeth_lost,
+        strikes=run.strikes,
         push=None if known is None else _push_of(run, known),
     )
 

@@ -8,6 +8,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import pitches_mm, price_per_m
+from jade_ribbon.core.choosing.conflicts import barring
 from jade_ribbon.core.edge.keenness import Keenness
 from jade_ribbon.core.edge.sharpening import worth_sharpening
 from jade_ribbon.core.edge.shop_life import ShopLives, asks_still_good, own_life_m
@@ -131,7 +132,11 @@ def standing_of(row: BandRow, known: Terms) -> tuple[Standing, Sharpening]:
         kept_for=row.kept_for,
         fouling=row.fouling,
         bending_share=row.bending_share,
-        defects=tuple(row.defects),
+        defects=barring(
+            row.defects, teeth_lost=row.teeth_lost, allowed=rates.teeth_missing_allowed
+        ),
+        teeth_lost=row.teeth_lost,
+        teeth_allowed=rates.teeth_missing_allowed,
         look_first=row.look_first,
         still_good_asked=row.state == "rack"
         and asks_still_good(

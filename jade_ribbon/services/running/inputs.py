@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 from pydantic import AfterValidator, AwareDatetime, Field, model_validator
 
 from jade_ribbon.core.edge.chips import Chips
-from jade_ribbon.core.edge.signs import Symptom
+from jade_ribbon.core.edge.signs import SYMPTOMS, Symptom
 from jade_ribbon.core.mechanics.motor import (
     POWER_FACTOR_IDLE,
     POWER_FACTOR_LOADED,
@@ -70,7 +70,9 @@ class RunInput(Strict):
     """Times metal was struck."""
     teeth_lost: Annotated[int, Field(ge=0, le=500)] = 0
     """Teeth gone when they were looked at after a strike."""
-    symptoms: Annotated[list[Symptom], Field(max_length=13)] = Field(default_factory=list)
+    symptoms: Annotated[list[Symptom], Field(max_length=len(SYMPTOMS))] = Field(
+        default_factory=list
+    )
     note: Words = ""
     who: Person = ""
     confirmed: bool = False

@@ -16,9 +16,10 @@ from jade_ribbon.core.edge.run_pace import feed_and_time
 from jade_ribbon.core.edge.run_time import run_time
 from jade_ribbon.core.job import Finish, Job
 from jade_ribbon.core.money.lot_stand import LotUnderWay
-from jade_ribbon.core.quantities.words import Said
+from jade_ribbon.core.quantities.words import Said, metric
+from jade_ribbon.core.setup.kinds_of_saw import preflight_for
 from jade_ribbon.core.setup.readiness import when_done
-from jade_ribbon.reference.tables import preflight
+from jade_ribbon.reference.tables import PreflightRow
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError, KnownError
 from jade_ribbon.services.planning.jobs import cut_file, rules_file, set_state
@@ -31,6 +32,7 @@ from jade_ribbon.services.running.inputs import RunInput
 from jade_ribbon.services.running.lots import lot_under_way
 from jade_ribbon.services.running.watts import pressure_of
 from jade_ribbon.services.running.worn import wear_in
+from jade_ribbon.services.setup.verdicts import verdict_of
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import read_shop, rules_for
@@ -77,11 +79,13 @@ class RunCard:
     saw_id: int | None
     band_id: int | None
     open: bool
-    words: str
+    words: Said
     when_done: str
     waiting: list[Waiting]
     lot: LotUnderWay | None
     at_the_saw: AtTheSaw | None
+    preflight: list[PreflightRow]
+    """What is tapped before this saw starts."""
 
 
 def _run_job(session: Session, job: JobRow, saw: SawRow, given: RunInput) -> Job:
@@ -209,7 +213,7 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
         time_s=time,
         speed_m_s=speed,
         finish=job_row.finish,
-        without_card=_not_open(session, job_row, band.id),
+        without_card=metric(_not_open(session, job_row, band.id)),
         **_as_told(given),
         k_ref_MPa=pressure_of(given, cand, job, feed_m_min=feed, speed_m_s=speed),
     )
@@ -234,6 +238,7 @@ def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnsw
     if before is None:
         before = max(0.0, band.dullness - row.equivalent_m / band.life_m)
     area = row.height_mm * row.length_mm * row.pieces * 1e-6
+    taps = preflight_for(core_saw(get(session, "saw", row.saw_id)))
     return RunAnswer(
         id=row.id,
         at=row.at,
@@ -250,7 +255,7 @@ def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnsw
         next_words=f"{_odds(lasts)} that {band.label} also lasts the next such job.",
         to_confirm=asked_words(session, row),
         without_card=row.without_card,
-        not_tapped=", ".join(c.name for k, c in preflight().items() if k not in row.preflight),
+        not_tapped=", ".join(c.name for c in taps if c.key not in row.preflight),
     )
 
 
@@ -302,10 +307,16 @@ def run_card(session: Session, job_id: int) -> RunCard:
         waiting,
         lot,
         at_the_saw(session, job),
+        _taps(session, job),
     )
 
 
-def _not_open(session: Session, job: JobRow, band_id: int | None) -> str:
+def _taps(session: Session, job: JobRow) -> list[PreflightRow]:
+    saw: SawRow | None = None if job.saw_id is None else session.get(SawRow, job.saw_id)
+    return [] if saw is None else list(preflight_for(core_saw(saw)))
+
+
+def _not_open(session: Session, job: JobRow, band_id: int | None) -> Said:
     """Why a job is not ready to run with a band; '' when it is."""
     if job.saw_id is None or job.band_id is None:
         return "Plan it first: no saw and band are chosen."
@@ -327,6 +338,5 @@ def _not_open(session: Session, job: JobRow, band_id: int | None) -> str:
     saw: SawRow = get(session, "saw", job.saw_id)
     if saw.mounted_band_id != band_id:
         return f"{saw.name} has another band on it now: set up again."
-    if saw.tension_state != "on":
-        return f"{saw.name} is recorded as slack: tension it before starting."
-    return ""
+    found = verdict_of(session, saw.id).against
+    return found[0] if found else ""

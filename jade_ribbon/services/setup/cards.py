@@ -18,6 +18,7 @@ from jade_ribbon.core.quantities.words import Said, metric, sentence
 from jade_ribbon.core.setup.card import SetupCard, left_out, setup_card
 from jade_ribbon.core.setup.readiness import TensionState, not_ready
 from jade_ribbon.core.setup.reasons import explain_steps
+from jade_ribbon.core.setup.saw_verdict import against
 from jade_ribbon.core.setup.tension_reading import Means
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
@@ -41,7 +42,8 @@ from jade_ribbon.services.setup.roles import (
     fittings_record,
     read_setting_up,
 )
-from jade_ribbon.services.shop.defects import OpenDefect, open_defects, told_defects
+from jade_ribbon.services.setup.saw_facts import saw_facts
+from jade_ribbon.services.shop.defects import OpenDefect, told_defects
 from jade_ribbon.services.shop.settings import habits
 from jade_ribbon.store.models import BandRow, JobRow, SawRow, SetupRow, SetupStepRow
 
@@ -302,7 +304,7 @@ def _not_ready(
         ],
         band_on=found.saw.mounted_band_id == found.row.band_id,
         tension=found.saw.tension_state,
-        stopping_defects=[d.text for d in open_defects(session, found.saw.id) if d.stops],
+        against=against(saw_facts(session, found.saw), with_set_up=False),
     )
 
 

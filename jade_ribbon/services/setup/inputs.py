@@ -134,6 +134,7 @@ class FittingsInput(Strict):
     tilt_bolt_oclock: Annotated[int, entry("bolt_oclock")] | None = None
     toe_bolt_oclock: Annotated[int, entry("bolt_oclock")] | None = None
     manual_side_gap_mm: ManualGap | None = None
+    manual_roller_press_mm: Annotated[float, entry("roller_press_mm")] | None = None
     manual_thrust_gap_mm: ManualGap | None = None
     motor_pulley_mm: FittingLength | None = None
     wheel_pulley_mm: FittingLength | None = None

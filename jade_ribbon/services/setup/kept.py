@@ -136,7 +136,7 @@ def _gone_since(session: Session, row: SetupRow, since: datetime) -> bool:
     return session.scalars(query).first() is not None
 
 
-def _since(session: Session, row: SetupRow, saw: SawRow, at: datetime) -> Since:
+def since_step(session: Session, row: SetupRow, saw: SawRow, at: datetime) -> Since:
     """What became of saw and band since a time."""
     return Since(
         same_band_on=saw.mounted_band_id == row.band_id,
@@ -182,7 +182,7 @@ def still_good(
         if record is None:
             continue
         left = timedelta(hours=hours.get(step.key, step.good_for_h)) - (now() - record.at)
-        since = _since(session, row, saw, record.at)
+        since = since_step(session, row, saw, record.at)
         if left > timedelta(0) and still_holds(step.key, step.holds, since):
             found[step.key] = _good(record, left)
     return found

@@ -7,11 +7,10 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.choose import Choice, choose
-from jade_ribbon.core.choosing.conflicts import barring, damage_words
 from jade_ribbon.core.job import Drive, Job
 from jade_ribbon.core.money.changing import Way, cannot, changed_way, prevented, verdict, way
 from jade_ribbon.core.quantities.words import Said
-from jade_ribbon.core.setup.readiness import stand_words
+from jade_ribbon.core.setup.saw_verdict import SawVerdict
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.planning.jobs import plan_input
 from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
@@ -20,10 +19,10 @@ from jade_ribbon.services.setup.guide_life import GuideLife, guide_lives
 from jade_ribbon.services.setup.inputs import CloseInput, DefectInput, FittingsInput
 from jade_ribbon.services.setup.kept import KeptSetup, kept_setups
 from jade_ribbon.services.setup.roles import fittings_record
+from jade_ribbon.services.setup.verdicts import verdict_of
 from jade_ribbon.services.shop.defects import open_defects
 from jade_ribbon.services.shop.saws import SawAnswer, one_saw
-from jade_ribbon.services.shop.settings import read_shop
-from jade_ribbon.store.models import BandRow, DefectRow, JobRow, SawRow
+from jade_ribbon.store.models import DefectRow, JobRow, SawRow
 
 
 @dataclass(frozen=True)
@@ -58,8 +57,7 @@ class Stand:
     setups: list[KeptSetup]
     guides: list[GuideLife]
     defects: list[Defect]
-    ready: bool
-    ready_words: str
+    verdict: SawVerdict
     fittings: FittingsInput
     next_job: NextJob | None
 
@@ -100,14 +98,6 @@ def next_job(session: Session, row: SawRow, job_row: JobRow, snapshot: Snapshot)
     return NextJob(job_row.id, name, as_it_is, changed, words)
 
 
-def _damage(session: Session, band: BandRow | None) -> str:
-    """What keeps the band on a saw from running; '' for a sound one or none."""
-    if band is None:
-        return ""
-    allowed = read_shop(session).rates.teeth_missing_allowed
-    return damage_words(barring(band.defects, teeth_lost=band.teeth_lost, allowed=allowed))
-
-
 def _defects(session: Session, saw_id: int) -> list[Defect]:
     return [Defect(d.id, d.text, d.stops, d.at, d.who) for d in open_defects(session, saw_id)]
 
@@ -120,13 +110,7 @@ def stand(session: Session, saw_id: int, job_id: int | None) -> Stand:
     asked = None
     if job_id is not None:
         asked = next_job(session, row, get(session, "job", job_id), read_snapshot(session))
-    mounted = session.get(BandRow, row.mounted_band_id) if row.mounted_band_id else None
-    why = stand_words(
-        band_on=row.mounted_band_id is not None,
-        damage=_damage(session, mounted),
-        tension=row.tension_state,
-        stopping_defects=[d.text for d in defects if d.stops],
-    )
+    verdict = verdict_of(session, saw_id)
     return Stand(
         saw=one_saw(session, saw_id),
         speed_set_m_s=row.speed_set_m_s,
@@ -134,8 +118,7 @@ def stand(session: Session, saw_id: int, job_id: int | None) -> Stand:
         setups=kept,
         guides=guide_lives(session, row),
         defects=defects,
-        ready=not why,
-        ready_words=why or "Under tension, nothing known against it.",
+        verdict=verdict,
         fittings=fittings_record(row),
         next_job=asked,
     )

@@ -75,6 +75,7 @@ def _check_needs(session: Session, found: Open, step: SetupStep, given: StepInpu
         doors_open=step.doors_open and not given.still_good,
         isolated=isolate is not None and isolate.done,
         band_on=found.saw.mounted_band_id == found.row.band_id,
+        tension=found.saw.tension_state,
     )
     if words:
         raise ConflictError(words)

@@ -27,13 +27,11 @@ from jade_ribbon.formats.labels import KINDS
 from jade_ribbon.formats.written import WrittenRules, written_rules
 from jade_ribbon.reference.care import accessories
 from jade_ribbon.reference.tables import (
-    PreflightRow,
     help_terms,
     house_rules,
     materials,
     other_names,
     pages,
-    preflight,
     short_name,
     steels,
     tooth_forms,
@@ -161,7 +159,6 @@ class Reference:
     accessories: list[AccessoryName]
     losses: Losses
     written: WrittenRules
-    preflight: list[PreflightRow]
     roughness: tuple[RoughnessClass, ...]
     disclaimer: str
 
@@ -229,7 +226,6 @@ def reference(session: Session) -> Reference:
         accessories=[AccessoryName(a.key, a.title, a.price) for a in accessories().values()],
         losses=USUAL_LOSSES,
         written=written_rules(),
-        preflight=list(preflight().values()),
         roughness=classes(),
         disclaimer=DISCLAIMER,
     )

@@ -3,12 +3,10 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.setup.upkeep import Done, TaskDue, task_due
 from jade_ribbon.reference.care import (
     CommissioningStep,
     accessories,
@@ -19,6 +17,7 @@ from jade_ribbon.reference.tables import caution_texts
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.shop.tasks import ORDER, TaskLine, hours_of, last_done, tasks_of
 from jade_ribbon.services.upkeep.inputs import (
     AccessoryInput,
     BeginCommissioningInput,
@@ -30,33 +29,11 @@ from jade_ribbon.store.models import (
     CommissioningRow,
     DefectRow,
     PhotoRow,
-    RunSumRow,
     SawRow,
     UpkeepRow,
 )
 
 SHOWN = 20
-ORDER = {"wrong": 0, "due": 1, "soon": 2, "never_done": 3, "later": 4}
-
-
-@dataclass(frozen=True)
-class TaskLine:
-    """A task of a saw: what to do, how it stands, when and by whom it was last done."""
-
-    saw_id: int
-    saw: str
-    key: str
-    title: str
-    do: str
-    look: str
-    stops: bool
-    hours: float
-    days: float
-    own: bool
-    stands: TaskDue
-    last_at: datetime | None
-    last_who: str
-    last_note: str
 
 
 @dataclass(frozen=True)
@@ -112,61 +89,10 @@ class Care:
     plate_photo_id: int | None
 
 
-def _hours(session: Session) -> dict[int, float]:
-    """Hours that each saw has cut, by its runs; one statement."""
-    rows = session.execute(
-        select(RunSumRow.saw_id, func.sum(RunSumRow.seconds) / 3600.0).group_by(RunSumRow.saw_id)
-    )
-    return {saw: float(hours) for saw, hours in rows}
-
-
-def _last(session: Session) -> dict[tuple[int, str], UpkeepRow]:
-    """The last time each task of each saw was done; one statement."""
-    rows = session.scalars(
-        select(UpkeepRow).where(UpkeepRow.deleted_at.is_(None)).order_by(UpkeepRow.at, UpkeepRow.id)
-    )
-    return {(row.saw_id, row.key): row for row in rows}
-
-
-def _tasks(saw: SawRow, hours: float, last: Mapping[tuple[int, str], UpkeepRow]) -> list[TaskLine]:
-    found = []
-    for key, task in upkeep_tasks().items():
-        own: Mapping[str, Any] = (saw.upkeep or {}).get(key, {})
-        row = last.get((saw.id, key))
-        done = None if row is None else Done(row.at, row.hours, row.found == "right")
-        stands = task_due(
-            task,
-            done,
-            hours_now=hours,
-            now=now(),
-            hours=own.get("hours"),
-            days=own.get("days"),
-        )
-        found.append(
-            TaskLine(
-                saw_id=saw.id,
-                saw=saw.name,
-                key=key,
-                title=task.title,
-                do=task.do,
-                look=task.look,
-                stops=task.stops,
-                hours=own.get("hours") or task.hours,
-                days=own.get("days") or task.days,
-                own=bool(own),
-                stands=stands,
-                last_at=None if row is None else row.at,
-                last_who="" if row is None else row.who,
-                last_note="" if row is None else row.note,
-            )
-        )
-    return sorted(found, key=lambda t: (ORDER[t.stands.due], -t.stands.share))
-
-
 def care_of(session: Session, saw_id: int) -> Care:
     """A saw's tasks, accessories and commissioning."""
     saw: SawRow = get(session, "saw", saw_id)
-    hours = _hours(session).get(saw.id, 0.0)
+    hours = hours_of(session).get(saw.id, 0.0)
     cards = session.scalars(
         select(CommissioningRow)
         .where(CommissioningRow.saw_id == saw.id, CommissioningRow.deleted_at.is_(None))
@@ -176,7 +102,7 @@ def care_of(session: Session, saw_id: int) -> Care:
         saw.id,
         saw.name,
         hours,
-        _tasks(saw, hours, _last(session)),
+        tasks_of(saw, hours, last_done(session)),
         _accessories(saw),
         [_card(row) for row in cards],
         session.scalars(
@@ -189,9 +115,9 @@ def care_of(session: Session, saw_id: int) -> Care:
 
 def due(session: Session) -> list[TaskLine]:
     """What is due or found wrong on any saw, the most overdue first; three statements."""
-    hours, last = _hours(session), _last(session)
+    hours, last = hours_of(session), last_done(session)
     saws = session.scalars(select(SawRow).where(SawRow.deleted_at.is_(None))).all()
-    lines = [t for s in saws for t in _tasks(s, hours.get(s.id, 0.0), last)]
+    lines = [t for s in saws for t in tasks_of(s, hours.get(s.id, 0.0), last)]
     found = [t for t in lines if t.stands.due in ("wrong", "due", "soon")]
     return sorted(found, key=lambda t: (ORDER[t.stands.due], -t.stands.share))
 
@@ -224,7 +150,7 @@ def done(session: Session, saw_id: int, given: UpkeepDoneInput, at: datetime | N
         saw_id=saw.id,
         key=given.key,
         at=at or now(),
-        hours=_hours(session).get(saw.id, 0.0),
+        hours=hours_of(session).get(saw.id, 0.0),
         found=given.found,
         note=given.note,
         who=given.who,

@@ -24,7 +24,8 @@ def test_a_tap_wins_and_is_kept_with_what_it_moved(shop: FlaskClient) -> None:
     shop.post("/api/runs", json=RUN)
     event(shop, kind="edge_judged", value=0.5, detail="half")
     page = shop.get(PAGE).get_json()
-    assert [(e["kind"], e["taken"]) for e in page["evidence"]] == [("judged", 0.5)]
+    assert [e["kind"] for e in page["evidence"]] == ["metres", "judged"]
+    assert page["evidence"][-1]["taken"] == page["band"]["dullness"] == 0.5
     assert page["band"]["edge_equivalent_m"] == pytest.approx(
         page["runs"][0]["equivalent_m"], rel=1e-6
     )

@@ -18,6 +18,9 @@ def test_the_whole_walk_moves_the_band_s_wear(shop: FlaskClient) -> None:
     assert shop.post(f"{url}/finish").get_json()["finished_at"]
     card = shop.get("/api/jobs/1/run").get_json()
     at_the_saw = card.pop("at_the_saw")
+    taps = card.pop("preflight")
+    assert [t["key"] for t in taps] == ["hands", "extraction", "support", "isolator"]
+    assert taps[0]["name"] == "Push stick in reach"
     assert {e["sign"]: e["do"] for e in at_the_saw["signs"]}["gummed"] == "clean"
     assert card == {
         "job_id": 1,
@@ -122,13 +125,13 @@ def test_signs_at_a_run_make_the_edge_duller_at_once(shop: FlaskClient) -> None:
 @pytest.mark.parametrize(
     ("kind", "value", "words"),
     [
-        ("crack", None, "It has a crack"),
-        ("kink", None, "It is kinked"),
-        ("weld_stepped", None, "Its weld is stepped"),
-        ("teeth_lost", 2, "It has lost teeth"),
+        ("crack", None, "It has a crack: scrap it"),
+        ("kink", None, "It is kinked: off the saw until mended"),
+        ("weld_stepped", None, "Its weld is stepped: off the saw until mended"),
+        ("teeth_lost", 2, "It has lost more teeth than this shop allows: off the saw"),
     ],
 )
-def test_damage_keeps_a_band_off_the_saw_until_mended(
+def test_damage_keeps_a_band_off_the_saw(
     shop: FlaskClient, kind: str, value: int | None, words: str
 ) -> None:
     question = plan_question(shop)
@@ -137,9 +140,16 @@ def test_damage_keeps_a_band_off_the_saw_until_mended(
     assert shop.post("/api/bands/1/events", json=event).get_json()["defects"] == [kind]
     shut = shop.post("/api/plan", json=question).get_json()
     told = {e["band_id"]: [r["text"] for r in e["reasons"]] for e in shut["excluded"]}
-    assert f"{words}: off the saw until mended" in told[1]
-    healed = shop.post("/api/bands/1/events", json={"kind": "mended", "detail": kind}).get_json()
-    assert healed["defects"] == []
+    assert words in told[1]
+    band = shop.get("/api/bands/1").get_json()["band"]
+    assert (band["damage"], band["edge"]) == (words, "damaged")
+    mended = shop.post("/api/bands/1/events", json={"kind": "mended", "detail": kind})
+    if "until mended" not in words:
+        assert mended.status_code == 422
+        ground = {"kind": "sharpened", "value": 0.5}
+        assert shop.post("/api/bands/1/events", json=ground).get_json()["edge"] == "damaged"
+        return
+    assert (mended.get_json()["defects"], mended.get_json()["edge"]) == ([], "keen")
     assert shop.post("/api/plan", json=question).get_json()["best"]["band"]["band_id"] == 1
 
 
@@ -245,12 +255,12 @@ def test_a_band_damaged_after_its_card_is_not_ready_to_run(shop: FlaskClient) ->
     assert tick_all(shop, url)["ready"]
     assert shop.post(f"{url}/finish").status_code == 200
     assert shop.get("/api/jobs/1/run").get_json()["open"]
-    assert shop.get("/api/saws/1/stand").get_json()["ready"]
-    shop.post("/api/bands/1/events", json={"kind": "crack", "detail": "at the weld"})
+    assert shop.get("/api/saws/1/stand").get_json()["verdict"]["state"] == "cannot_tell"
+    shop.post("/api/bands/1/events", json={"kind": "kink", "detail": "at the weld"})
     card = shop.get("/api/jobs/1/run").get_json()
-    assert not card["open"] and "It has a crack: off the saw until mended" in card["words"]
-    stand = shop.get("/api/saws/1/stand").get_json()
-    assert not stand["ready"] and "It has a crack" in stand["ready_words"]
+    assert not card["open"] and "It is kinked: off the saw until mended" in card["words"]
+    stand = shop.get("/api/saws/1/stand").get_json()["verdict"]
+    assert stand["state"] == "not_ready" and "It is kinked" in stand["words"]
     shop.post("/api/bands/1/events", json={"kind": "mended"})
     assert shop.get("/api/jobs/1/run").get_json()["open"]
 

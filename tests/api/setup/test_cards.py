@@ -166,6 +166,9 @@ def test_doors_stay_shut_until_the_saw_is_isolated(shop: FlaskClient) -> None:
         if step["doors_open"]:
             assert answer.status_code == 409, step["key"]
             assert "Isolate the saw first" in answer.get_json()["detail"]
+        elif step["key"] in ("start", "drift", "trial"):
+            assert answer.status_code == 409, step["key"]
+            assert "mount this one first" in answer.get_json()["detail"]
         else:
             assert answer.status_code == 200, step["key"]
     skipped = shop.post(f"{url}/steps", json={"key": "isolate", "done": False, "skipped": "late"})

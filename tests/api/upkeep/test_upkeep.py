@@ -17,9 +17,11 @@ def tasks(shop: FlaskClient) -> dict[str, Any]:
     return {t["key"]: t for t in shop.get(URL).get_json()["tasks"]}
 
 
-def test_a_task_never_recorded_is_not_called_due(shop: FlaskClient) -> None:
-    assert {t["stands"]["due"] for t in tasks(shop).values()} == {"never_done"}
-    assert shop.get("/api/upkeep").get_json() == []
+def test_of_tasks_never_recorded_only_those_that_stop_a_saw_are_due(shop: FlaskClient) -> None:
+    stands = {key: t["stands"]["due"] for key, t in tasks(shop).items()}
+    assert {key for key, due in stands.items() if due == "due"} == {"brake", "extraction"}
+    assert set(stands.values()) == {"due", "never_done"}
+    assert {t["key"] for t in shop.get("/api/upkeep").get_json()} == {"brake", "extraction"}
 
 
 def test_what_is_due_comes_by_hours_or_days_whichever_is_first(shop: FlaskClient) -> None:
@@ -35,6 +37,8 @@ def test_what_is_due_comes_by_hours_or_days_whichever_is_first(shop: FlaskClient
     shop.post("/api/runs", json=RUN)
     by_hours = tasks(shop)["tyres"]["stands"]
     assert (by_hours["due"], by_hours["by"]) == ("due", "hours")
+    for key in ("brake", "extraction"):
+        shop.post(URL, json={"key": key, "who": "Ada"})
     assert [t["key"] for t in shop.get("/api/upkeep").get_json()] == ["tyres"]
 
 

@@ -19,6 +19,7 @@ from jade_ribbon.core.edge.keenness import (
     moved_by_signs,
 )
 from jade_ribbon.core.edge.pushes import PushFact, slowed
+from jade_ribbon.core.mechanics.life import metres_sd
 from tests.support.histories import run
 
 OAK = {"m": 0.35, "dull_energy_gain": 0.5, "feed_ratio_sharp": 0.35, "feed_ratio_dull": 0.95}
@@ -100,11 +101,31 @@ def test_what_is_taken_is_told_step_by_step(record: EdgeRecord) -> None:
         assert one.counted or one.why
 
 
-def test_a_judgement_wins_until_the_next_run_and_is_a_start_after_it() -> None:
+def test_a_judgement_wins_until_the_next_run_and_is_weighed_with_the_metres_after_it() -> None:
     said = EdgeRecord(metres=6000, judged=Judged(0.2, 6000), fed=fed(3.0), odds=24.0)
     assert how_keen(said, life_m=8000, retired=5).dullness == 0.2
     since = replace(said, metres=6800, judged=Judged(0.2, 6000, since=1), fed=None, odds=1.0)
-    assert how_keen(since, life_m=8000, retired=5).dullness == pytest.approx(0.3)
+    sd = math.hypot(0.15, metres_sd(0.1, retired=5))
+    both = dullness_combined(
+        from_metres=0.85, from_metres_sd=metres_sd(0.85, retired=5), from_feed=0.3, from_feed_sd=sd
+    )
+    found = how_keen(since, life_m=8000, retired=5)
+    assert found.dullness == pytest.approx(both.dullness)
+    assert found.sd == pytest.approx(both.sd)
+    assert 0.3 < found.dullness < 0.85
+
+
+def test_a_direct_test_far_off_its_metres_stands_alone_and_asks_what_happened() -> None:
+    """Nearly new by its metres, and three times slower by the weight: it is not keen."""
+    hurt = EdgeRecord(metres=400, weighed=fed(1.9))
+    found = how_keen(hurt, life_m=8000, retired=9)
+    alone = found.evidence[-1]
+    assert alone.says is not None and found.dullness == alone.says > 0.4
+    assert "what happened?" in alone.why
+    later = how_keen(replace(hurt, metres=1200), life_m=8000, retired=9)
+    assert later.dullness == pytest.approx(found.dullness + 0.1)
+    near = how_keen(EdgeRecord(metres=400, weighed=fed(1.2)), life_m=8000, retired=9)
+    assert not near.evidence[-1].why and 0.05 < near.dullness < (near.evidence[-1].says or 0.0)
 
 
 def test_one_faster_cut_is_no_proof_of_a_keen_edge() -> None:

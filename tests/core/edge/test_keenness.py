@@ -75,17 +75,22 @@ def test_a_life_is_retired_only_when_it_ended_dull(
 
 
 def test_defects_stay_until_mended() -> None:
-    events = [event(1, "crack"), event(2, "teeth_lost", "", 2.0)]
-    assert replay([], events).defects == ("crack", "teeth_lost")
-    assert replay([], [*events, event(3, "mended", "crack")]).defects == ("teeth_lost",)
+    events = [event(1, "kink"), event(2, "weld_stepped")]
+    assert replay([], events).defects == ("kink", "weld_stepped")
+    assert replay([], [*events, event(3, "mended", "kink")]).defects == ("weld_stepped",)
     assert replay([], [*events, event(3, "mended")]).defects == ()
 
 
-def test_lost_teeth_add_up_until_they_are_ground_anew() -> None:
+@pytest.mark.parametrize("named", ["", "crack", "teeth_lost"])
+def test_a_crack_and_lost_teeth_are_never_mended(named: str) -> None:
+    events = [event(1, "crack"), event(2, "teeth_lost", "", 2.0)]
+    state = replay([], [*events, event(3, "mended", named), event(4, "sharpened")])
+    assert (state.defects, state.teeth_lost) == (("crack", "teeth_lost"), 2)
+
+
+def test_lost_teeth_add_up() -> None:
     lost = [event(1, "teeth_lost", "", 2.0), event(2, "teeth_lost", "", 1.0)]
     assert replay([], lost).teeth_lost == 3
-    assert replay([], [*lost, event(3, "mended", "crack")]).teeth_lost == 3
-    assert replay([], [*lost, event(3, "mended", "teeth_lost")]).teeth_lost == 0
 
 
 def test_a_confirmed_life_is_the_one_named() -> None:

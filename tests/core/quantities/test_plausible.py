@@ -10,7 +10,7 @@ from jade_ribbon.core.quantities.plausible import USUAL, meant
     [
         ("thickness_mm", 6.4, 0.64),
         ("height_mm", 1.85, 18.5),
-        ("width_mm", 0.75, 7.5),
+        ("width_mm", 0.75, 19.05),
         ("tpi", 2.0, None),
         ("unknown", 1e9, None),
     ],

@@ -10,11 +10,13 @@ from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.quantities.words import Quantity, join, metric
 from jade_ribbon.core.setup.calibration import CalibrationPoint, fit_scale
-from jade_ribbon.core.setup.card import SetupCard, applies, setup_card
+from jade_ribbon.core.setup.card import SetupCard, left_out, setup_card
+from jade_ribbon.core.setup.figures import RollerPress
 from jade_ribbon.core.setup.fittings import Fittings
+from jade_ribbon.core.setup.kinds_of_saw import applies, preflight_for
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.core.setup.words import ShopHabits
-from jade_ribbon.reference.tables import setup_step_texts
+from jade_ribbon.reference.tables import materials, setup_step_texts
 from tests.support.jobs import K07, with_cut, with_saw
 
 NARROW = Candidate("K-01", 1.8, 0.4, 20.0, 20.0, "regular", "carbon_flexback", length_mm=3360.0)
@@ -82,28 +84,70 @@ def test_no_sentence_leaves_a_brace_or_a_double_space(job: Job) -> None:
             assert not re.search(r"[{}]|  | \.", metric(text)), (step.key, text)
 
 
-def test_a_mill_has_no_table_pin_nor_drift_and_speaks_of_its_bed(job: Job) -> None:
-    mill = with_saw(
-        job, orientation="horizontal", feed="carriage", hand_force_N=80.0, guides="rolling"
-    )
-    found = card(with_cut(mill, operation="mill"))
-    assert "table_pin" not in keys(found) and "drift" not in keys(found)
-    assert "Bed square to the band" in said(found, "table")
-    assert "driven wheel first" in said(found, "mount")
+def a_mill(job: Job) -> Job:
+    lying = {"orientation": "horizontal", "feed": "carriage", "guides": "rolling"}
+    return with_cut(with_saw(job, **lying), operation="mill")
 
 
-def test_a_saw_lying_down_has_its_guides_on_two_arms(job: Job) -> None:
-    mill = with_saw(
-        job, orientation="horizontal", feed="carriage", hand_force_N=80.0, guides="rolling"
-    )
-    lying, upright = card(with_cut(mill, operation="mill")), card(job)
-    for key in ("guides_back", "guides_upper", "guides_lower", "guard"):
-        assert not re.search("upper|lower|table", said(lying, key).lower()), key
-        assert keys(lying).count(key) == keys(upright).count(key) == 1
-    assert said(lying, "guides_upper").startswith("Movable arm guides 0.10 mm ")
-    assert said(lying, "guides_lower").startswith("Fixed arm guides 0.10 mm ")
-    assert said(lying, "guard").startswith("Guide arm in 10 mm ")
-    assert said(upright, "guard").startswith("Lower the guard 195 mm ")
+def test_a_mill_s_card_is_a_mill_s(job: Job) -> None:
+    found = card(a_mill(job))
+    assert not {"table_pin", "drift", "coolant", "down_feed"} & set(keys(found))
+    assert "toward the oncoming log" in said(found, "inspect")
+    assert "toward the oncoming log" in said(found, "mount")
+    assert said(found, "table").startswith("Band parallel to the bed")
+    for key in ("guides_upper", "guides_lower"):
+        assert "6 to 8 mm" in said(found, key) and "3 mm behind" in said(found, key)
+        assert keys(found).count(key) == 1
+    whole = " ".join(said(found, key) for key in keys(found))
+    assert not re.search("side gap|sides 0|push stick|square to the table|table", whole.lower())
+    assert found.guides.side_gap_mm is None
+    own = card(a_mill(job), fittings=Fittings(manual_roller_press_mm=5.0))
+    assert own.guides.roller_press_mm == RollerPress(4.0, 6.0)
+
+
+def test_a_mill_s_readings_are_held_against_its_own_limits(job: Job) -> None:
+    found = card(a_mill(job))
+    rollers = next(s for s in found.steps if s.key == "guides_lower")
+    assert left_out(rollers, {"press_mm": 7.0, "flange_mm": 3.0}) == ()
+    assert len(left_out(rollers, {"press_mm": 3.0, "flange_mm": 0.0})) == 2
+    bed = next(s for s in found.steps if s.key == "table")
+    assert left_out(bed, {"near_mm": 300.0, "far_mm": 300.5}) == ()
+    assert "apart from end to end" in metric(left_out(bed, {"near_mm": 300.0, "far_mm": 303.0})[0])
+
+
+METAL_BAND = dataclasses.replace(
+    K07, tpi_lo=6.0, tpi_hi=10.0, form="variable", steel="bimetal_m42", set_per_side_mm=None
+)
+
+
+def a_metal_saw(job: Job, material: str = "mild_steel") -> Job:
+    slow = dataclasses.replace(job.saw.drive, speeds_m_s=(0.35, 0.65, 1.1, 1.5))
+    lying = {"orientation": "horizontal", "feed": "power", "feed_max_m_min": 0.3, "drive": slow}
+    bar = {"operation": "bar", "material": materials()[material], "height_mm": 40.0}
+    return with_cut(with_saw(job, **lying), **bar, tolerance_mm=None)
+
+
+def test_a_metal_saw_has_its_vice_coolant_down_feed_and_brush(job: Job) -> None:
+    found = card(a_metal_saw(job), METAL_BAND)
+    assert {"coolant", "down_feed", "chip_brush"} < set(keys(found))
+    assert "Vice jaws clean" in said(found, "table")
+    assert "strength 5 to 10 %" in said(found, "coolant")
+    assert "coolant running" in said(found, "start")
+    whole = " ".join(said(found, key) for key in keys(found))
+    assert not re.search("push stick|extraction|oncoming log", whole)
+    dry = keys(card(a_metal_saw(job, "grey_cast_iron"), METAL_BAND))
+    assert "coolant" not in dry and "chip_brush" in dry
+
+
+def test_the_taps_before_the_start_are_those_of_the_saw(job: Job) -> None:
+    for one, words in (
+        (job, "Push stick"),
+        (a_mill(job), "band's plane"),
+        (a_metal_saw(job), "Work clamped"),
+    ):
+        taps = preflight_for(one.saw)
+        assert [t.key for t in taps] == ["hands", "extraction", "support", "isolator"]
+        assert words in taps[0].name
 
 
 def test_no_guides_no_guide_steps(job: Job) -> None:
@@ -143,7 +187,8 @@ def test_three_wheels_are_named(job: Job) -> None:
     ("fittings", "rule", "words"),
     [
         (None, "centred", "centred on the crown"),
-        (Fittings(tyre_width_mm=28.0), "centred", "wider than half the tyre"),
+        (Fittings(tyre_width_mm=22.0), "centred", "wider than four fifths of the tyre"),
+        (Fittings(tyre_width_mm=28.0), "centred", "centred on the crown"),
         (Fittings(tyre_width_mm=60.0), "centred", "centred on the crown"),
         (None, "forward", "slightly forward of centre"),
         (None, "front_edge", "teeth at or just over the front edge"),
@@ -205,8 +250,9 @@ def test_a_wedge_tilts_the_table_and_puts_the_fence_on_the_low_side(job: Job) ->
 
 def test_rows_apply_by_tags_that_hold_and_do_not() -> None:
     mounts = [t for t in setup_step_texts() if t.key == "mount"]
-    assert [applies(t, {"vertical"}) for t in mounts] == [True, False]
-    assert [applies(t, {"horizontal"}) for t in mounts] == [False, True]
+    assert [applies(t.when, {"vertical"}) for t in mounts] == [True, False, False]
+    assert [applies(t.when, {"horizontal"}) for t in mounts] == [False, False, True]
+    assert [applies(t.when, {"horizontal", "mill"}) for t in mounts] == [False, True, False]
 
 
 def test_the_speed_is_set_as_the_drive_lets_it(job: Job) -> None:

@@ -134,6 +134,7 @@ export const BAND_ANSWER: BandAnswer = {
   kept_for: "all",
   defects: [],
   teeth_lost: 0,
+  damage: "",
   still_good_asked: false,
   state: "rack",
   scrap_reason: null,

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from jade_ribbon.core.bands.slow_pass import SlowPass, slow_pass
 from jade_ribbon.core.choosing.at_the_cut import stability_factor
 from jade_ribbon.core.choosing.choose import Ranked, stop_of
 from jade_ribbon.core.choosing.conflicts import has_nails
@@ -11,6 +12,8 @@ from jade_ribbon.core.quantities.words import Sentence, Words, figure, fill, qua
 from jade_ribbon.reference.tables import CautionLevel, caution_texts
 
 LONG_STOCK_MM = 1800.0
+MILL_FAST_M_S = 30.0
+"""Mills run their bands at 15 to 30 m/s."""
 FEW_HOURS = 20.0
 LEVEL_ORDER: tuple[CautionLevel, ...] = ("stop", "caution", "note")
 DISCLAIMER = (
@@ -87,6 +90,23 @@ def _hot(_: Job, best: Ranked | None) -> bool:
     )
 
 
+def _fast_mill(job: Job, best: Ranked | None) -> bool:
+    speed = best.evaluation.speed if best else None
+    return job.saw.is_mill and speed is not None and speed.speed_m_s > MILL_FAST_M_S
+
+
+def _past_metal(job: Job, best: Ranked) -> SlowPass:
+    return slow_pass(best.evaluation.facts, job, best.run.feed_m_min)
+
+
+def _nails_fast(job: Job, best: Ranked | None) -> bool:
+    """Faster into nails, band or feed, than metal is passed at."""
+    if best is None or best.evaluation.speed is None or not has_nails(job):
+        return False
+    slow = _past_metal(job, best)
+    return best.evaluation.speed.speed_m_s > slow.speed_m_s or best.run.feed_m_min > slow.feed_m_min
+
+
 def _few_hours(_: Job, best: Ranked | None) -> bool:
     fatigue = best.evaluation.fatigue if best else None
     return fatigue is not None and fatigue.running_hours < FEW_HOURS
@@ -105,7 +125,6 @@ ALWAYS = (
     "handling",
     "doors_guard",
     "eyes_ears",
-    "before_start",
     "brake",
     "tensioning",
     "cracked_band",
@@ -113,11 +132,13 @@ ALWAYS = (
     "electric",
 )
 
-STANDING = frozenset((*ALWAYS, "hands"))
+STARTS = ("before_start", "before_start_mill", "before_start_metal")
+STANDING = frozenset((*ALWAYS, *STARTS, "hands"))
 
 RULES: Mapping[str, Rule] = {
     **{key: lambda _j, _b: True for key in ALWAYS},
     "hands": lambda job, _: job.saw.orientation == "vertical",
+    "before_start": lambda job, _: not (job.saw.is_mill or job.saw.is_metal_saw),
     "round_stock": lambda job, _: job.cut.round_stock and job.cut.operation != "mill",
     "unsupported": lambda job, _: _turning(job),
     "curves": lambda job, _: _turning(job),
@@ -126,7 +147,10 @@ RULES: Mapping[str, Rule] = {
     "ferrous_wood_speed": lambda job, _: stop_of(job) is not None,
     "magnesium": lambda job, _: "magnesium" in job.cut.material.key,
     "light_metal_dust": lambda job, _: _light_metal(job),
-    "metal_on_wood_saw": lambda job, _: job.cut.material.is_metal,
+    "metal_on_wood_saw": lambda job, _: job.cut.material.is_metal and not job.saw.is_metal_saw,
+    "metal_chips": lambda job, _: job.cut.material.is_metal and job.saw.is_metal_saw,
+    "before_start_mill": lambda job, _: job.saw.is_mill,
+    "before_start_metal": lambda job, _: job.saw.is_metal_saw,
     "dust": lambda job, _: _hazardous(job),
     "dust_general": lambda job, _: _woody(job) and not _hazardous(job),
     "conducting_dust": lambda job, _: "conduct" in job.cut.material.dust_hazard,
@@ -140,6 +164,8 @@ RULES: Mapping[str, Rule] = {
     "long_stock": lambda job, _: job.cut.length_mm >= LONG_STOCK_MM,
     "milling": lambda job, _: job.cut.operation == "mill",
     "overspeed": _overspeed,
+    "fast_mill": _fast_mill,
+    "nails_fast": _nails_fast,
     "coolant": lambda job, _: job.cut.material.coolant in COOLANTS,
     **{f"{key}_down": _down(key) for key in DOWN},
     "unknown_frame": lambda job, _: job.saw.wheel_force_max_N is None,
@@ -167,8 +193,21 @@ def _figures(job: Job, best: Ranked | None) -> dict[str, Words]:
     if e.speed is not None:
         words["speed"] = quantity(e.speed.speed_m_s, "speed")
         words["most"] = quantity(e.speed.accepted.most_m_s, "speed")
+        words["usual"] = quantity(MILL_FAST_M_S, "speed")
         words["wear"] = f"{e.speed.wear_factor:.1f}"
+        if has_nails(job):
+            slow = _past_metal(job, best)
+            words["feed"] = quantity(best.run.feed_m_min, "feed")
+            words["slow_speed"] = quantity(slow.speed_m_s, "speed")
+            words["slow_feed"] = quantity(slow.feed_m_min, "feed")
+            words["nail_steel"] = NAIL_STEEL.get(e.facts.steel.token, "")
     return words
+
+
+NAIL_STEEL = {
+    "carbon": " Carbon teeth turn over at the first nail; bi-metal stands soft ones.",
+    "bimetal": " Bi-metal stands soft nails, not screws.",
+}
 
 
 def _urgency(caution: Caution) -> tuple[bool, bool, int]:

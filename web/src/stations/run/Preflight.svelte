@@ -1,15 +1,15 @@
 <script lang="ts">
-  import type { RunInput } from "../../api/schema";
-  import { shop } from "../../lib/shop.svelte";
+  import type { PreflightRow, RunInput } from "../../api/schema";
 
   type Keys = NonNullable<RunInput["preflight"]>;
   interface Props {
+    /** What is tapped before this saw starts. */
+    all: readonly PreflightRow[];
     /** What was tapped for this lot. */
     done: Keys;
     ondone: (done: Keys) => void;
   }
-  const { done, ondone }: Props = $props();
-  const all = $derived(shop.reference?.preflight ?? []);
+  const { all, done, ondone }: Props = $props();
   const whole = $derived(all.length > 0 && done.length >= all.length);
 
   function tap(key: string): void {

@@ -215,6 +215,7 @@
     onbelieve={(id) => void believe(id)}
   />
   <Preflight
+    all={card?.job_id === jobId ? card.preflight : []}
     done={ready}
     ondone={(done) => {
       ready = done;

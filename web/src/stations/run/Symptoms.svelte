@@ -19,8 +19,10 @@
   const tapped = $derived(
     effects.filter((e) => symptoms.includes(e.sign) && e.do !== "stop" && stops.length === 0),
   );
-  /** Gum is a cause by itself: it is cleaned, not asked about. */
-  const wrong = $derived(symptoms.filter((s) => s !== "gummed"));
+  /** As Faults calls them; gum is a cause by itself, cleaned, not asked about. */
+  const wrong = $derived(
+    known.filter((s) => s.fault && symptoms.includes(s.key)).map((s) => s.fault),
+  );
   const name = (key: string) => known.find((s) => s.key === key)?.name ?? key;
 
   function toggle(symptom: Symptoms[number]): void {

@@ -7,6 +7,7 @@
   import { shop } from "../../lib/shop.svelte";
   import type { Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
+  import Who from "../../parts/fields/Who.svelte";
   import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
   import JudgeTips from "../rack/band/JudgeTips.svelte";
   import RackPages from "../rack/RackPages.svelte";
@@ -19,6 +20,7 @@
   let fault = $state<Said>("");
   let page = $state<BandPage | null>(null);
   let note = $state("");
+  let who = $state("");
   const canvas = document.createElement("canvas");
   let timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -102,7 +104,7 @@
 
   async function mount(saw_id: number, name: string): Promise<void> {
     if (!page) return;
-    const body = { band_id: page.band.id, who: "" };
+    const body = { band_id: page.band.id, who };
     try {
       await ask(client.POST("/api/saws/{saw_id}/mount", { params: { path: { saw_id } }, body }));
       notice.say(`${page.band.label} is on ${name}.`);
@@ -139,6 +141,7 @@
     </h2>
     <p>{shop.typeName(page.band)}, {shop.say(page.band.length_mm, "length")}</p>
     <p><strong>{shop.words(page.next.words)}</strong></p>
+    <Who value={who} onpick={(name) => (who = name)} />
     {#if page.band.mounted_on}
       <p>On {page.band.mounted_on}.</p>
     {:else if page.band.state === "rack"}
@@ -150,14 +153,13 @@
     {/if}
     <JudgeTips
       onjudge={(value, detail) =>
-        void record({ kind: "edge_judged", value, detail, who: "" }, "Judged.")}
+        void record({ kind: "edge_judged", value, detail, who }, "Judged.")}
     />
     <div class="row">
       <label>Note<input bind:value={note} maxlength="400" /></label>
       <Action
         disabled={!note.trim()}
-        onclick={() => void record({ kind: "note", detail: note, who: "" }, "Noted.")}
-        >Keep it</Action
+        onclick={() => void record({ kind: "note", detail: note, who }, "Noted.")}>Keep it</Action
       >
     </div>
   </section>

@@ -325,8 +325,12 @@ describe("the saw as it stands", () => {
       },
     ],
     defects: [{ id: 5, text: "Door catch", stops: true, at: "2026-11-20T10:00:00Z", who: "Senn" }],
-    ready: false,
-    ready_words: "A defect stops it: Door catch",
+    verdict: {
+      state: "not_ready",
+      words: "A defect stops it: Door catch",
+      against: ["A defect stops it: Door catch", "Its wheels were out of plane: true them."],
+      not_looked_at: ["table pin in"],
+    },
     fittings: { fence: "fence", knob: "unknown", printed_marks: [], good_for_h: {} },
     next_job: {
       job_id: 1,

@@ -86,7 +86,8 @@
   } as const;
   function left(task: TaskLine): string {
     const { hours_left, days_left, by } = task.stands;
-    if (hours_left === null || days_left === null) return "";
+    if (hours_left === null || days_left === null)
+      return task.stands.due === "due" ? "never recorded" : "";
     return by === "hours"
       ? `${fixed(Math.abs(hours_left), 0)} h ${hours_left < 0 ? "over" : "left"}`
       : `${fixed(Math.abs(days_left), 0)} days ${days_left < 0 ? "over" : "left"}`;

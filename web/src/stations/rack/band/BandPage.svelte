@@ -184,12 +184,8 @@
       {band.note}
       {#if band.kept_for !== "all"}<strong>For {band.kept_for.replaceAll("_", " ")} only.</strong
         >{/if}
-      {#if band.defects.length > 0}<strong class="defects"
-          >Off the saw until mended: {band.defects
-            .map((d) => (d === "teeth_lost" ? `teeth lost (${band.teeth_lost})` : d))
-            .join(", ")
-            .replaceAll("_", " ")}.</strong
-        >{/if}
+      {#if band.damage}<strong class="defects">{band.damage}.</strong>
+      {:else if band.teeth_lost > 0}{band.teeth_lost} of its teeth missing, as this shop allows.{/if}
     </p>
     <div class="actions no-print">
       <Action onclick={() => (editing = !editing)}>Edit</Action>

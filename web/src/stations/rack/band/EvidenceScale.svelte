@@ -51,6 +51,7 @@
             {#if e.says !== null}<span class="mono">{places(e.says)} ± {places(e.sd)}</span>{/if}
             <span class="soft">
               {#if !e.counted}not counted: {e.why}
+              {:else if e.why}{e.why}
               {:else if e.before !== null}moved it from {places(e.before)} to {places(e.taken)}
               {/if}
             </span>

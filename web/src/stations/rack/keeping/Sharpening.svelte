@@ -30,7 +30,11 @@
   const due = $derived(
     (bands ?? [])
       .filter(
-        (b) => b.state === "rack" && b.mounted_on === null && (b.edge !== "keen" || pays.has(b.id)),
+        (b) =>
+          b.state === "rack" &&
+          b.mounted_on === null &&
+          !b.damage &&
+          (b.edge !== "keen" || pays.has(b.id)),
       )
       .sort((a, b) => b.dullness - a.dullness),
   );

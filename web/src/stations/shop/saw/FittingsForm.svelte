@@ -26,6 +26,7 @@
     | "toe_bolt_oclock"
     | "manual_side_gap_mm"
     | "manual_thrust_gap_mm"
+    | "manual_roller_press_mm"
     | "motor_pulley_mm"
     | "wheel_pulley_mm"
     | "belt_length_mm";
@@ -56,6 +57,12 @@
       help: "It wins over the house rule.",
     },
     { key: "manual_thrust_gap_mm", label: "Thrust gap by the manual", kind: "thin", help: "" },
+    {
+      key: "manual_roller_press_mm",
+      label: "Rollers press the band down by",
+      kind: "length",
+      help: "A mill’s, by its maker. Usually 6 to 8 mm.",
+    },
     { key: "motor_pulley_mm", label: "Motor pulley", kind: "length", help: "Diameter in use." },
     { key: "wheel_pulley_mm", label: "Wheel pulley", kind: "length", help: "" },
     { key: "belt_length_mm", label: "Belt length", kind: "length", help: "To name its tick." },

@@ -13,6 +13,7 @@
   import EditState from "../../../parts/EditState.svelte";
   import Action from "../../../parts/Action.svelte";
   import Choices from "../../../parts/fields/Choices.svelte";
+  import Who from "../../../parts/fields/Who.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
   import { chosenOf, SAW_CHOICES } from "./sawChoices";
   import SawDrive from "./SawDrive.svelte";
@@ -168,15 +169,21 @@
     }
   }
 
+  let who = $state("");
+
   async function takeOff(): Promise<void> {
     if (!id) return;
-    await ask(
-      client.POST("/api/saws/{saw_id}/mount", {
-        params: { path: { saw_id: id } },
-        body: { band_id: null },
-      }),
-    );
-    await shop.loadSaws();
+    try {
+      await ask(
+        client.POST("/api/saws/{saw_id}/mount", {
+          params: { path: { saw_id: id } },
+          body: { band_id: null, who },
+        }),
+      );
+      await shop.loadSaws();
+    } catch (problem) {
+      notice.fail(problem);
+    }
   }
 </script>
 
@@ -199,6 +206,7 @@
           >
         {:else}<Action onclick={() => void tension("on")}>Tensioned now</Action>{/if}
         <Action onclick={() => void takeOff()}>Band taken off</Action>
+        <Who label="By" value={who} onpick={(name) => (who = name)} />
       {:else}No band is on it.{/if}
     </p>
   {/if}

@@ -70,7 +70,15 @@
   {@const saw = stand.saw}
   <header>
     <h1>{saw.saw.name} as it stands</h1>
-    <p class="ready" data-ready={stand.ready}>{shop.words(stand.ready_words)}</p>
+    <p class="ready" data-state={stand.verdict.state}>{shop.words(stand.verdict.words)}</p>
+    {#if stand.verdict.against.length > 1}
+      <ul class="against">
+        {#each stand.verdict.against.slice(1) as words, n (n)}<li>{shop.words(words)}</li>{/each}
+      </ul>
+    {/if}
+    {#if stand.verdict.state === "not_ready" && stand.verdict.not_looked_at.length > 0}
+      <p class="soft">Nobody has looked lately at: {stand.verdict.not_looked_at.join(", ")}.</p>
+    {/if}
     <p>
       <a href="#/shop/saws/{saw_id}/upkeep">Upkeep and commissioning</a>
       <a href="#/faults/book?saw={saw_id}">Trouble book</a>
@@ -226,8 +234,11 @@
     font-weight: 650;
     font-size: var(--text-large);
   }
-  .ready[data-ready="true"] {
+  .ready[data-state="ready"] {
     color: var(--jade);
+  }
+  .ready[data-state="cannot_tell"] {
+    color: var(--ink);
   }
   .two {
     display: grid;

@@ -1,0 +1,31 @@
+"""What holds of a kind of saw, as the rows of steps and taps ask for it."""
+
+from collections.abc import Set
+
+from jade_ribbon.core.job import Saw
+from jade_ribbon.reference.tables import PreflightRow, preflight
+
+
+def saw_tags(saw: Saw) -> Set[str]:
+    """Upright or lying, a mill, a metal saw."""
+    tags: set[str] = {saw.orientation}
+    if saw.is_mill:
+        tags.add("mill")
+    if saw.is_metal_saw:
+        tags.add("metal_saw")
+    return tags
+
+
+def applies(when: str, tags: Set[str]) -> bool:
+    """Whether every tag of a row holds, and none of its "!tag" does.
+
+    >>> applies("mill !metal_saw", {"horizontal", "mill"})
+    True
+    """
+    return all((t[1:] not in tags) if t.startswith("!") else (t in tags) for t in when.split())
+
+
+def preflight_for(saw: Saw) -> tuple[PreflightRow, ...]:
+    """The four taps before the start of this saw, in order."""
+    tags = saw_tags(saw)
+    return tuple(row for row in preflight() if applies(row.when, tags))

@@ -1,0 +1,96 @@
+"""A saw's tasks of upkeep, as its records have them."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from jade_ribbon.core.setup.upkeep import Done, TaskDue, task_due
+from jade_ribbon.reference.care import upkeep_tasks
+from jade_ribbon.services.clock import now
+from jade_ribbon.store.models import RunSumRow, SawRow, UpkeepRow
+
+ORDER = {"wrong": 0, "due": 1, "soon": 2, "never_done": 3, "later": 4}
+
+
+@dataclass(frozen=True)
+class TaskLine:
+    """A task of a saw: what to do, how it stands, when and by whom it was last done."""
+
+    saw_id: int
+    saw: str
+    key: str
+    title: str
+    do: str
+    look: str
+    stops: bool
+    hours: float
+    days: float
+    own: bool
+    stands: TaskDue
+    last_at: datetime | None
+    last_who: str
+    last_note: str
+
+
+def hours_of(session: Session) -> dict[int, float]:
+    """Hours that each saw has cut, by its runs; one statement."""
+    rows = session.execute(
+        select(RunSumRow.saw_id, func.sum(RunSumRow.seconds) / 3600.0).group_by(RunSumRow.saw_id)
+    )
+    return {saw: float(hours) for saw, hours in rows}
+
+
+def last_done(session: Session) -> dict[tuple[int, str], UpkeepRow]:
+    """The last time each task of each saw was done; one statement."""
+    rows = session.scalars(
+        select(UpkeepRow).where(UpkeepRow.deleted_at.is_(None)).order_by(UpkeepRow.at, UpkeepRow.id)
+    )
+    return {(row.saw_id, row.key): row for row in rows}
+
+
+def tasks_of(
+    saw: SawRow, hours: float, last: Mapping[tuple[int, str], UpkeepRow]
+) -> list[TaskLine]:
+    """A saw's tasks, the most pressing first."""
+    found = []
+    for key, task in upkeep_tasks().items():
+        own: Mapping[str, Any] = (saw.upkeep or {}).get(key, {})
+        row = last.get((saw.id, key))
+        done = None if row is None else Done(row.at, row.hours, row.found == "right")
+        stands = task_due(
+            task,
+            done,
+            hours_now=hours,
+            now=now(),
+            hours=own.get("hours"),
+            days=own.get("days"),
+        )
+        found.append(
+            TaskLine(
+                saw_id=saw.id,
+                saw=saw.name,
+                key=key,
+                title=task.title,
+                do=task.do,
+                look=task.look,
+                stops=task.stops,
+                hours=own.get("hours") or task.hours,
+                days=own.get("days") or task.days,
+                own=bool(own),
+                stands=stands,
+                last_at=None if row is None else row.at,
+                last_who="" if row is None else row.who,
+                last_note="" if row is None else row.note,
+            )
+        )
+    return sorted(found, key=lambda t: (ORDER[t.stands.due], -t.stands.share))
+
+
+def not_tested(session: Session, saw: SawRow) -> list[str]:
+    """Tests without which a saw should not run, past their time or never recorded."""
+    tasks = tasks_of(saw, hours_of(session).get(saw.id, 0.0), last_done(session))
+    return [task.title for task in tasks if task.stops and task.stands.due == "due"]
