@@ -96,8 +96,8 @@ class GuideCard:
     behind_gullet_mm: float
     guard_gap_mm: float
     guard_height_mm: float
-    roller_press_mm: RollerPress | None = None
-    flange_gap_mm: float = FLANGE_GAP_MM
+    roller_press_mm: RollerPress | None
+    flange_gap_mm: float
 
 
 def side_push_for(
@@ -240,4 +240,5 @@ def guide_card(
         guard_gap_mm=gap,
         guard_height_mm=job.cut.height_mm + gap,
         roller_press_mm=_roller_press(fittings) if job.saw.is_mill else None,
+        flange_gap_mm=FLANGE_GAP_MM,
     )

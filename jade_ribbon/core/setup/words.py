@@ -162,7 +162,6 @@ def _machine_words(job: Job, habits: ShopHabits, fittings: Fittings) -> dict[str
         "teeth_to": teeth_to,
         "teeth_run": "down into the work" if upright else f"into the {teeth_to}",
         "clearing": "coolant running" if job.saw.is_metal_saw else "extraction on",
-        "sticks": "" if job.saw.is_metal_saw else "; push stick and off-feed support within reach",
         "back_off": back_off,
         "third_wheel": "over the third wheel, " if job.saw.wheels == 3 else "",
         "knob": KNOB_WORDS[fittings.knob],

@@ -78,6 +78,9 @@ def _steps(session: Session, found: Open, row: SawRow) -> SetUpFacts:
             not_done.append(step.title)
         elif not state.allowed_by and step.key != "tension":
             out += state.out
+    if found.row.finished_at is None and not_done:
+        steps = "one step" if len(not_done) == 1 else f"{len(not_done)} steps"
+        not_done = [f"{steps} of its set-up card"]
     tension = kept.get("tension")
     allowed = tension is not None and bool(tension.allowed_by)
     return SetUpFacts(out, to_check, not_done, allowed)

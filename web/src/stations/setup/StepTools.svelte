@@ -29,7 +29,7 @@
       <summary>It will not sit on both wheels: true them</summary>
       <AlignmentCoach saw_id={setup.saw_id} who={card.who} />
     </details>
-  {:else if step === "guides_upper" || step === "guides_lower"}
+  {:else if (step === "guides_upper" || step === "guides_lower") && !setup.card.guides.roller_press_mm}
     <ShimsTool guides={setup.card.guides} />
   {:else if step === "speed"}
     <SpeedTool {card} {setup} />

@@ -24,6 +24,8 @@ const GUIDES = {
   behind_gullet_mm: 4.3,
   guard_gap_mm: 10,
   guard_height_mm: 195,
+  roller_press_mm: null,
+  flange_gap_mm: 3,
 };
 
 const POSITION = {

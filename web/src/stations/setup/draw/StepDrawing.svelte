@@ -4,6 +4,7 @@
   import GuideGaps from "./GuideGaps.svelte";
   import OnTyre from "./OnTyre.svelte";
   import Plates from "./Plates.svelte";
+  import Rollers from "./Rollers.svelte";
   import SawLoop from "./SawLoop.svelte";
   import SpeedScale from "./SpeedScale.svelte";
   import Strip from "./Strip.svelte";
@@ -56,6 +57,12 @@
     thickness_mm={band.thickness_mm}
     tyre={saw?.tyre ?? "crowned"}
     position={setup.card.band_position}
+  />
+{:else if (step === "guides_upper" || step === "guides_lower") && setup.card.guides.roller_press_mm}
+  <Rollers
+    press={setup.card.guides.roller_press_mm}
+    flange_mm={setup.card.guides.flange_gap_mm}
+    arm={step === "guides_upper" ? "movable" : "fixed"}
   />
 {:else if step === "guides_upper" || step === "guides_lower"}
   <GuideGaps {band} guides={setup.card.guides} kind={saw?.guides ?? "rolling"} />
