@@ -18,7 +18,17 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import NoReturn
 
-from attacks.shop import WRITES, Ack, Write, close, make_shop, missing, too_few, write_run
+from attacks.shop import (
+    AT_THE_SAW,
+    WRITES,
+    Ack,
+    Write,
+    close,
+    make_shop,
+    missing,
+    too_few,
+    write_run,
+)
 from attacks.wire import Wire
 from jade_ribbon.api.app import create_app
 from jade_ribbon.demo.serving import free_port
@@ -112,7 +122,8 @@ def _beside(file: Path, port: int, dice: random.Random, life: Life) -> None:
         elif act < 0.9:
             copies = wire.get("/api/copies").get_json()["copies"]
             if copies:
-                wire.ask("POST", "/api/copies/restore", f'{{"name": "{copies[0]["name"]}"}}')
+                with AT_THE_SAW:
+                    wire.ask("POST", "/api/copies/restore", f'{{"name": "{copies[0]["name"]}"}}')
         else:
             copy = file.with_name(f"{file.stem}-beside.sqlite")
             copy.unlink(missing_ok=True)

@@ -30,6 +30,7 @@ BAND: dict[str, Any] = {
 }
 BANDS = 6
 AT_THE_SAW = threading.Lock()
+"""One hand at a time mounts or takes back, and none while a copy is brought back."""
 
 
 def make_shop(file: Path) -> None:
@@ -82,10 +83,15 @@ Write = Callable[[Any, random.Random], Ack]
 
 def write_run(client: Any, dice: random.Random) -> Ack:
     """A run."""
+    return _logged(client, dice)[0]
+
+
+def _logged(client: Any, dice: random.Random) -> tuple[Ack, int]:
+    """A run as acknowledged, and its id."""
     run = a_run(key_of(dice), dice)
-    post(client, "/api/runs", run)
+    key = post(client, "/api/runs", run)["id"]
     kept = ("client_key", "band_id", "pieces", "length_mm", "feed_m_min")
-    return {"kind": "run", **{name: run[name] for name in kept}}
+    return {"kind": "run", **{name: run[name] for name in kept}}, key
 
 
 def write_place(client: Any, dice: random.Random) -> Ack:
@@ -118,11 +124,11 @@ def write_mounting(client: Any, dice: random.Random) -> Ack:
 
 
 def write_undo(client: Any, dice: random.Random) -> Ack:
-    """A run taken back, and brought again."""
-    told = write_run(client, dice)
-    runs = client.get(f"/api/bands/{told['band_id']}").get_json()["runs"]
-    change = client.delete(f"/api/runs/{runs[-1]['id']}").get_json()["change_id"]
-    post(client, f"/api/changes/{change}/undo", None)
+    """A run of one's own taken back, and brought again."""
+    with AT_THE_SAW:  # after a restore its number may be another's run
+        told, key = _logged(client, dice)
+        change = client.delete(f"/api/runs/{key}").get_json()["change_id"]
+        post(client, f"/api/changes/{change}/undo", None)
     return told
 
 
