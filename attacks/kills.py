@@ -20,10 +20,10 @@ from typing import NoReturn
 
 from attacks.shop import (
     AT_THE_SAW,
-    WRITES,
     Ack,
     Write,
     close,
+    deck,
     make_shop,
     missing,
     too_few,
@@ -81,12 +81,6 @@ def _served(file: Path, port: int, tell: int, broken: Broken) -> NoReturn:
         serve(file, "127.0.0.1", port, listening)
     finally:
         os._exit(1)
-
-
-def _deck(dice: random.Random) -> Iterator[Write]:
-    """Writes in ever new orders, each kind as often as it stands in the list."""
-    while True:
-        yield from dice.sample(WRITES, len(WRITES))
 
 
 def _write_on(
@@ -194,7 +188,7 @@ def _lane(folder: Path, count: int, seed: int, broken: Broken = whole) -> dict[s
     """So many lives of one file, one after the other."""
     dice, file = random.Random(seed), folder / f"lane-{seed}.sqlite"
     make_shop(file)
-    decks = [_deck(random.Random(dice.getrandbits(60))) for _ in range(WRITERS)]
+    decks = [deck(random.Random(dice.getrandbits(60))) for _ in range(WRITERS)]
     acknowledged: list[Ack] = []
     lost: list[Ack] = []
     wrong: list[str] = []

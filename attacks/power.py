@@ -1,5 +1,6 @@
 """The power goes: what was not synced is gone, and nothing that was acknowledged is."""
 
+import itertools
 import random
 import sqlite3
 from collections.abc import Callable, Iterator
@@ -11,7 +12,7 @@ from typing import Any
 import apsw
 from sqlalchemy import Engine, event
 
-from attacks.shop import WRITES, Ack, make_shop, missing, too_few
+from attacks.shop import Ack, deck, make_shop, missing, too_few
 from jade_ribbon.api.app import create_app
 from jade_ribbon.store.database import PRAGMAS
 
@@ -124,9 +125,9 @@ def recorded(file: Path, count: int, dice: random.Random) -> list[tuple[Ack, lis
     event.listen(engine, "before_cursor_execute", heard)
     event.listen(engine, "commit", lambda _: steps.append(("COMMIT", (), False)))
     found = []
-    for _ in range(count):
+    for write in itertools.islice(deck(dice), count):
         steps.clear()
-        line = dice.choice(WRITES)(client, dice)
+        line = write(client, dice)
         found.append((line, _written(steps)))
     client.application.extensions["store"].close()
     return found

@@ -6,7 +6,7 @@ import random
 import sqlite3
 import threading
 from collections import Counter
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from contextlib import closing
 from pathlib import Path
 from typing import Any
@@ -149,6 +149,14 @@ WRITES: tuple[Write, ...] = (
     write_undo,
     write_trouble,
 )
+
+
+def deck(dice: random.Random) -> Iterator[Write]:
+    """Writes in ever new orders, each kind as often as it stands in the list."""
+    while True:
+        yield from dice.sample(WRITES, len(WRITES))
+
+
 KINDS = ("run", "place", "note", "mount", "trouble")
 
 
