@@ -75,7 +75,7 @@ class TroubleHistory:
 
     def _truth(self, row: TroubleRow) -> str | None:
         """By the tables alone: what the yard has learned must not make itself true."""
-        found = infer(told_of(row, []))
+        found = infer(told_of(self.session, row, []))
         band = self.session.get(BandRow, row.band_id) if row.band_id else None
         dull = float(row.reads.get("dullness", {"value": 0.0})["value"])
         likely = [

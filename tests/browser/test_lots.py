@@ -66,7 +66,9 @@ def test_all_of_run_works_with_the_network_down(page: Page, address: str) -> Non
     job = lot_of_forty(page, address)
     page.goto(f"{address}/#/run/{job}")
     expect(page.get_by_role("button", name="Nail ahead")).to_be_visible()
-    expect(page.get_by_role("group", name="Did it go?")).to_be_visible()  # comes last, moves the rest
+    expect(
+        page.get_by_role("group", name="Did it go?")
+    ).to_be_visible()  # comes last, moves the rest
     page.context.set_offline(True)
     ready(page)
     page.get_by_role("button", name="dust").click()

@@ -32,6 +32,8 @@ STOPPING_SIGNS = (
 HALF = 0.5
 SLIGHT = 0.75
 TOP = 5
+MOVED = 1e-9
+"""A chance moved by less than this share was not moved."""
 COULD_NOT_TELL = "could_not_tell"
 """An answer that moves nothing, and is not asked again."""
 
@@ -53,6 +55,8 @@ class Told:
     answers: Mapping[str, str] = field(default_factory=dict)
     remedied: tuple[str, ...] = ()
     """Causes whose remedy was done, and it is still there."""
+    cannot_be: tuple[str, ...] = ()
+    """Causes that this kind of saw does not have: their odds are 0."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -96,12 +100,28 @@ class Diagnosis:
 
     @property
     def first(self) -> str:
-        """The likeliest cause."""
-        return self.knowledge.causes[int(self.order[0])]
+        """The likeliest cause that something speaks for."""
+        return self.knowledge.causes[self.likeliest(1)[0]]
 
     def chance(self, cause: str) -> float:
         """Chance of a cause by its key."""
         return float(self.chances[self.knowledge.place[cause]])
+
+    def likeliest(self, most: int) -> tuple[int, ...]:
+        """The first causes by chance, those that something told, read or answered speaks for.
+
+        A cause whose odds are no better than in the table is not among them, however likely it is
+        to begin with; with nothing spoken for, the likeliest alone.
+        """
+        before = self._before
+        spoken = [int(i) for i in self.order if self.chances[i] > (1.0 + MOVED) * before[i]]
+        return tuple(spoken[:most]) or (int(self.order[0]),)
+
+    @cached_property
+    def _before(self) -> Floats:
+        """Chance of each cause on such a saw before anything is told."""
+        weights = _prior(self.knowledge, self.told)
+        return marginals(weights / weights.sum(), self.knowledge.columns)
 
     @property
     def running_withheld(self) -> bool:
@@ -149,6 +169,10 @@ def binary_entropy(chances: Floats) -> Floats:
     return np.where((m > 0.0) & (m < 1.0), found, 0.0)
 
 
+ON_A_MILL = ("guide_gap_wide", "guides_on_teeth", "table_out_of_square")
+"""Causes that a mill does not have: it has rollers, and a bed."""
+
+
 def marginals(weights: Floats, columns: tuple[Indexes, ...]) -> Floats:
     """Sum of the weights of the sets that hold each cause (empty places fall to one more)."""
     causes = int(columns[0][0])
@@ -189,6 +213,16 @@ def _of_remedy(known: Knowledge, cause: str) -> Piece:
     return Piece("remedy", cause, STILL_THERE, known.products(odds))
 
 
+def _prior(known: Knowledge, told: Told) -> Floats:
+    """Weights of all sets before anything is told, without causes that such a saw has not."""
+    if not told.cannot_be:
+        return known.prior_weights.copy()
+    odds = np.ones(len(known.causes))
+    odds[[known.place[cause] for cause in told.cannot_be]] = 0.0
+    without: Floats = known.prior_weights * known.products(odds)
+    return without
+
+
 def _of_answer(known: Knowledge, check: str, outcome: str) -> Piece:
     model = known.check_of[check]
     column = model.chances[:, model.outcomes.index(outcome)]
@@ -218,8 +252,8 @@ def check_told(known: Knowledge, told: Told) -> None:
             if not _is_number(value, low, high):
                 words = f"{value!r} is not accepted; accepted: {low:g} to {high:g}"
                 faults.append(Fault(path, words, value))
-    for cause in told.remedied:
-        collect("remedied", cause, known.causes)
+    for cause in (*told.remedied, *told.cannot_be):
+        collect("causes", cause, known.causes)
     for check, outcome in told.answers.items():
         path = f"answers.{check}"
         if collect(path, check, tuple(known.check_of)) and outcome != COULD_NOT_TELL:
@@ -255,7 +289,7 @@ def infer(told: Told, known: Knowledge | None = None) -> Diagnosis:
         if outcome != COULD_NOT_TELL
     ]
     pieces += [_of_remedy(known, cause) for cause in told.remedied]
-    weights = known.prior_weights.copy()
+    weights = _prior(known, told)
     for piece in pieces:
         weights *= piece.factor
     total = float(weights.sum())

@@ -247,8 +247,9 @@ def _cause_now(found: Diagnosis, before: Diagnosis, place: int, found_here: int)
 
 
 def _other_causes(found: Diagnosis) -> list[OtherCause]:
-    """Those less likely than the first three."""
-    rest = (found.knowledge.causes[int(i)] for i in found.order[SHOWN:])
+    """Those less likely than the first, and those that nothing speaks for."""
+    first = found.likeliest(SHOWN)
+    rest = (found.knowledge.causes[int(i)] for i in found.order if int(i) not in first)
     chances = ((key, found.chance(key)) for key in rest)
     return [OtherCause(key, causes()[key].name, m, chance_words(m)) for key, m in chances]
 
@@ -396,7 +397,7 @@ def trouble_answer(
     saw = session.get_one(SawRow, row.saw_id)
     band = session.get(BandRow, row.band_id) if row.band_id else None
     job = session.get(JobRow, row.job_id) if row.job_id else None
-    keys, top = found.knowledge.causes, [int(i) for i in found.order[:SHOWN]]
+    keys, top = found.knowledge.causes, found.likeliest(SHOWN)
     return TroubleAnswer(
         id=row.id,
         saw_id=saw.id,
@@ -441,5 +442,5 @@ def first_causes(found: Diagnosis) -> list[list[Any]]:
     """The likeliest causes with their chances, as a step keeps them."""
     return [
         [found.knowledge.causes[int(i)], round(float(found.chances[i]), 4)]
-        for i in found.order[:SHOWN]
+        for i in found.likeliest(SHOWN)
     ]

@@ -6,13 +6,14 @@ from typing import Any
 from sqlalchemy import String, case, cast, func, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.faults.diagnosis import SLIGHT, Diagnosis, Told, infer
+from jade_ribbon.core.faults.diagnosis import ON_A_MILL, SLIGHT, Diagnosis, Told, infer
 from jade_ribbon.core.faults.knowledge import listed
 from jade_ribbon.core.faults.learned import ClosedTrouble, Learned, learn
 from jade_ribbon.services.faults.inputs import SKIP
 from jade_ribbon.services.memo import remembered
+from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import shop_row
-from jade_ribbon.store.models import TroubleRow
+from jade_ribbon.store.models import SawRow, TroubleRow
 
 DEGREES: Mapping[str, float] = {"clear": 1.0, "slight": SLIGHT, "absent": 0.0}
 ANSWER, TOLD, REMEDY, STILL, STOPPED = "answer", "told", "remedy", "still", "stop"
@@ -56,13 +57,15 @@ def reads_of(row: TroubleRow) -> dict[str, float]:
     return {k: float(v["value"]) for k, v in row.reads.items() if k not in row.aside}
 
 
-def told_of(row: TroubleRow, path: list[Step]) -> Told:
-    """A trouble up to a place of its path, as the core reads it."""
+def told_of(session: Session, row: TroubleRow, path: list[Step]) -> Told:
+    """A trouble of its saw up to a place of its path, as the core reads it."""
+    saw = core_saw(session.get_one(SawRow, row.saw_id))
     return Told(
         {k: DEGREES[d] for k, d in symptoms_of(row, path).items()},
         reads_of(row),
         answers_of(path),
         tuple(dict.fromkeys(s["cause"] for s in path if s["kind"] == STILL)),
+        ON_A_MILL if saw.is_mill else (),
     )
 
 
@@ -107,7 +110,7 @@ def _learn(session: Session) -> Learned:
 
 def diagnosis_of(session: Session, row: TroubleRow, path: list[Step] | None = None) -> Diagnosis:
     """Where a trouble stands, or stood at a place of its path."""
-    told = told_of(row, row.path if path is None else path)
+    told = told_of(session, row, row.path if path is None else path)
     return infer(told, learned(session).knowledge)
 
 

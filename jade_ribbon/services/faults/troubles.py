@@ -104,7 +104,7 @@ def take_step(session: Session, row: TroubleRow, step: Step, at: datetime | None
     before = as_record(row)
     step = {**step, "at": (at or now()).isoformat()}
     path = [*row.path, step]
-    found = infer(told_of(row, path), learned(session).knowledge)
+    found = infer(told_of(session, row, path), learned(session).knowledge)
     row.path = [*row.path, {**step, "first": first_causes(found)}]
     return log_change(session, row, "edit", before).id
 
@@ -156,7 +156,7 @@ def measured(session: Session, trouble_id: int, given: MeasureInput) -> Measured
     """Which answer a check's figures are; nothing is kept till it is answered."""
     row: TroubleRow = get(session, "trouble", trouble_id)
     scene = scene_of(session, row.saw_id, row.band_id, row.job_id, row.opened_at)
-    complaint = complaint_of(told_of(row, row.path))
+    complaint = complaint_of(told_of(session, row, row.path))
     return measure(given.check, given.figures, at_the_saw(session, scene, complaint))
 
 

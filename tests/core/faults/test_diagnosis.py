@@ -8,7 +8,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.faults.diagnosis import COULD_NOT_TELL, Diagnosis, Told, evidence_odds, infer
+from jade_ribbon.core.faults.diagnosis import (
+    COULD_NOT_TELL,
+    ON_A_MILL,
+    Diagnosis,
+    Told,
+    evidence_odds,
+    infer,
+)
 from jade_ribbon.core.faults.knowledge import Knowledge, check_model, listed, pairs_of, triples_of
 from jade_ribbon.core.faults.next_check import diagnose, offers
 from jade_ribbon.core.faults.readings import RANGES
@@ -139,7 +146,39 @@ def test_chances_are_chances_and_the_first_is_the_likeliest(
     found = infer(Told(signs, reads, answers))
     assert float(found.weights.sum()) == pytest.approx(1.0)
     assert (found.chances >= 0).all() and (found.chances <= 1 + 1e-12).all()
-    assert found.chance(found.first) == float(found.chances.max())
+    before = infer(Told()).chances
+    spoken = [i for i in range(len(before)) if found.chances[i] > before[i] * (1 + 1e-9)]
+    likeliest = max(spoken or range(len(before)), key=lambda i: found.chances[i])
+    assert found.chance(found.first) == float(found.chances[likeliest])
+
+
+@given(SIGNS, READS)
+def test_only_what_something_speaks_for_is_among_the_first(
+    signs: dict[str, float], reads: dict[str, float]
+) -> None:
+    found, before = infer(Told(signs, reads)), infer(Told()).chances
+    first = found.likeliest(3)
+    assert 1 <= len(first) <= 3
+    if len(first) > 1:
+        assert all(found.chances[i] > before[i] for i in first)
+
+
+def test_a_dull_edge_is_not_first_where_nothing_speaks_for_it() -> None:
+    """A tick each turn says nothing of dullness, which is the likeliest before anything is told."""
+    nothing = infer(Told())
+    assert nothing.first == "dull"
+    ticks = infer(Told({"tick": 1.0}))
+    keys = [ticks.knowledge.causes[i] for i in ticks.likeliest(3)]
+    assert "dull" not in keys and "weld_proud" in keys
+
+
+def test_a_mill_has_neither_side_gaps_nor_a_table() -> None:
+    for sign in ("lean", "wander", "drift"):
+        upright, mill = infer(Told({sign: 1.0})), infer(Told({sign: 1.0}, cannot_be=ON_A_MILL))
+        for cause in ON_A_MILL:
+            assert upright.chance(cause) > 0.0 and mill.chance(cause) == 0.0
+        assert float(mill.weights.sum()) == pytest.approx(1.0)
+        assert not {mill.knowledge.causes[i] for i in mill.likeliest(3)} & set(ON_A_MILL)
 
 
 @given(SIGNS, answered())
