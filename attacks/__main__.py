@@ -17,7 +17,7 @@ ATTACKS: dict[str, tuple[Attack, int]] = {
     "network": (network.attack, 2_000),
     "files": (files.attack, 20_000),
     "kills": (kills.attack, 1_000),
-    "clients": (lambda folder, seconds: clients.attack(folder, 32, seconds), 300),
+    "clients": (lambda folder, seconds: clients.attack(folder, 32, seconds), 180),
 }
 """Each attack, and how often it is made (the clients: for so many seconds)."""
 MUST_BE_NONE = ("lost", "twice", "errors", "let in", "gone wrong", "over the limit", "too few")

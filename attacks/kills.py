@@ -43,6 +43,8 @@ SHORTEST_S, LONGEST_S = 0.05, 1.0
 MOST_WRITES, LATEST_S = 8, 20.0
 """A life lasts, on a slow machine too, until up to so many writes were acknowledged."""
 WRITERS = 2
+LANES = 4
+"""Files attacked beside each other: much of a life is waiting."""
 OPENS_S = 30.0
 READER = (
     "import sqlite3, sys; c = sqlite3.connect(sys.argv[1]);"
@@ -273,9 +275,9 @@ def attack(folder: Path, count: int, seed: int = 1, broken: Broken = whole) -> d
     """Kill a served shop so many times, some at a migration. How many acknowledged, lost."""
     migrations = max(1, count // MIGRATING_EACH)
     lives = count - migrations
-    half = lives // 2
-    with multiprocessing.get_context("spawn").Pool(2) as pool:
-        shares = [(folder, half, seed, broken), (folder, lives - half, seed + 1, broken)]
+    share, more = divmod(lives, LANES)
+    with multiprocessing.get_context("spawn").Pool(LANES) as pool:
+        shares = [(folder, share + (n < more), seed + n, broken) for n in range(LANES)]
         lanes = pool.starmap(_lane, [s for s in shares if s[1]])
     acknowledged = [ack for lane in lanes for ack in lane["acknowledged"]]  # type: ignore[attr-defined]
     lost = [ack for lane in lanes for ack in lane["lost"]]  # type: ignore[attr-defined]
