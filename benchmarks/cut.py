@@ -15,7 +15,7 @@ from jade_ribbon.services.stock.yields import best_plan
 
 CASES = Path(__file__).parents[1] / "tests/data/yield.json"
 NINE = [(x, y) for x in (0.0, 0.5, 1.0) for y in (-1.0, 0.0, 1.0)]
-GIVEN = SetFigures(3600.0, 185.0, 0.8, 2.0, 0.4, 0.35, 0.2, 120.0, 140.0)
+GIVEN = SetFigures(3600.0, 185.0, 0.8, 2.0, 0.4, 0.35, 0.2, 120.0, 140.0, 1.4)
 
 
 def bench_cut(client: FlaskClient) -> None:

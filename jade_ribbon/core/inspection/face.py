@@ -9,8 +9,9 @@ import numpy as np
 
 from jade_ribbon.core.inspection.evidence import EIGHT_IN_TEN
 from jade_ribbon.core.inspection.thickness import ThicknessMap, design_of, thickness_map
+from jade_ribbon.core.quantities.arrays import Array
 
-PartKey = Literal["taper", "lean", "barrel", "waves"]
+PartKey = Literal["thickness", "taper", "lean", "barrel", "waves"]
 Verdict = Literal["within", "over", "cannot_tell"]
 
 GAUGE_SD_MM = 0.03
@@ -21,7 +22,8 @@ PEAK_TO_PEAK = 3.3
 
 @dataclass(frozen=True)
 class FacePart:
-    """One part of what a face is, mm: from end to end, top to bottom, middle to edges, or waves."""
+    """One part of what a face is, mm: its mean over what was asked, from end to end, top to bottom,
+    middle to edges, or waves."""
 
     key: PartKey
     amount_mm: float
@@ -41,6 +43,8 @@ class Face:
     readings: int
     spare: int
     """Readings beyond those that the map needs: without any, waves cannot be told."""
+    worst_along: float
+    """Where along the piece, 0 to 1, the reading lies that the map leaves most of."""
     relief_mm: tuple[tuple[float, ...], ...]
     """How far off its mean the face is, in cells from top to bottom, each row from start to end."""
 
@@ -77,12 +81,17 @@ def verdict_of(amount_mm: float, se_mm: float, tolerance_mm: float) -> Verdict:
 
 
 def read_face(
-    readings: Sequence[Sequence[float]], *, tolerance_mm: float, gauge_sd_mm: float = GAUGE_SD_MM
+    readings: Sequence[Sequence[float]],
+    *,
+    tolerance_mm: float,
+    asked_mm: float | None = None,
+    gauge_sd_mm: float = GAUGE_SD_MM,
 ) -> Face:
     """The parts of a face from readings [x 0..1 along, y -1..1 up, mm], and their standard errors.
 
     The noise is what the map leaves, and never less than the caliper's own; with no reading to
-    spare it is the caliper's alone. Raises InputError as `thickness_map` does.
+    spare it is the caliper's alone, and it is never less of a mean: a caliper read wrong is read
+    wrong everywhere. Waves are no larger than what was read. Raises InputError as `thickness_map`.
 
     Source: linear least squares; docs/model "Thickness".
     """
@@ -97,11 +106,15 @@ def read_face(
     ]
     if found.barrel_mm is not None:
         amounts.append(("barrel", found.barrel_mm, float(spread[3])))
+    if asked_mm is not None:
+        se = math.hypot(float(spread[0]), gauge_sd_mm)
+        amounts.append(("thickness", found.mean_mm - asked_mm, se))
+    left = np.array([r[2] for r in readings]) - design @ _fitted(found)
     if spare > 0:
         # What the caliper's own noise leaves is no wave of the face.
         own = math.sqrt(max(0.0, found.residual_mm**2 - gauge_sd_mm**2))
         unsure = PEAK_TO_PEAK * noise / math.sqrt(2.0 * spare)
-        amounts.append(("waves", PEAK_TO_PEAK * own, unsure))
+        amounts.append(("waves", min(PEAK_TO_PEAK * own, float(np.ptp(left))), unsure))
     parts = [
         FacePart(
             key,
@@ -114,4 +127,11 @@ def read_face(
         for key, amount, se in amounts
     ]
     parts.sort(key=lambda p: -p.tolerance_share)
-    return Face(found, tuple(parts), len(readings), spare, relief_of(found))
+    worst = float(readings[int(np.argmax(np.abs(left)))][0])
+    return Face(found, tuple(parts), len(readings), spare, worst, relief_of(found))
+
+
+def _fitted(found: ThicknessMap) -> Array:
+    """A map's figures as its design has them: mean, taper, half the lean, barrel."""
+    barrel = [] if found.barrel_mm is None else [found.barrel_mm]
+    return np.array([found.mean_mm, found.taper_along_mm, found.lean_mm / 2.0, *barrel])

@@ -12,6 +12,14 @@ from jade_ribbon.core.inspection.evidence import EIGHT_IN_TEN
 LEAST_FACES = 4
 GROWING_DEG = 0.02
 """More than this a face, surely, and one side of the set wears faster."""
+LEAST_DEG = 0.005
+"""No taper is told finer than this: a few hundredths over a metre or two."""
+SWINGS_DEG = 0.04
+"""Faces that lie so far about none do not all come of one setting."""
+SWINGS = (
+    "Taper swings from face to face: that is how the work is led or held, neither the fence nor "
+    "the set."
+)
 Trend = Literal["growing", "steady", "cannot_tell"]
 
 
@@ -44,17 +52,25 @@ def taper_trend(tapers_mm: Sequence[float], lengths_mm: Sequence[float]) -> Tape
     spread = float(np.sum(x**2))
     slope = float(np.sum(x * angles)) / spread
     rest = angles - angles.mean() - slope * x
-    se = math.sqrt(float(np.sum(rest**2)) / (n - 2) / spread)
+    scatter = math.sqrt(float(np.sum(rest**2)) / (n - 2))
+    se = scatter / math.sqrt(spread)
     low, high = abs(slope) - EIGHT_IN_TEN * se, abs(slope) + EIGHT_IN_TEN * se
     verdict: Trend = "cannot_tell"
     if low > GROWING_DEG:
         verdict = "growing"
     elif high <= GROWING_DEG:
         verdict = "steady"
+    mean = abs(float(angles.mean()))
+    same = "Taper is the same from face to face: it is the fence, not the band."
+    untold = "Whether taper grows from face to face cannot be told yet."
+    if mean <= EIGHT_IN_TEN * max(scatter, LEAST_DEG) / math.sqrt(n):
+        same = "No taper to speak of, taken over these faces."
+    if scatter > max(SWINGS_DEG, mean):
+        same = untold = SWINGS
     words = {
         "growing": "Taper grows from face to face: one side of the set wears faster. Stone the "
         "other, or have it reset; turning the fence only follows it.",
-        "steady": "Taper is the same from face to face: it is the fence, not the band.",
-        "cannot_tell": "Whether taper grows from face to face cannot be told yet.",
+        "steady": same,
+        "cannot_tell": untold,
     }[verdict]
     return TaperTrend(n, slope, se, verdict, words)

@@ -14,7 +14,7 @@ from jade_ribbon.core.choosing.at_the_cut import Evaluation, figures_at
 from jade_ribbon.core.choosing.cost import delivered_place
 from jade_ribbon.core.choosing.evaluate import evaluate
 from jade_ribbon.core.faults.ridges import RidgeSource, ridge_source, ridge_words
-from jade_ribbon.core.inspection.advice import Advice, SetFigures, advise_on
+from jade_ribbon.core.inspection.advice import Advice, Guided, SetFigures, advise_on
 from jade_ribbon.core.inspection.face import Face, read_face
 from jade_ribbon.core.inspection.roughness import Grade, RoughnessSays, roughness_says
 from jade_ribbon.core.inspection.trend import TaperTrend
@@ -100,6 +100,8 @@ class FacePage:
     band_id: int | None
     why_not: str
     tolerance_mm: float
+    tolerance_usual: bool
+    """No accuracy is asked: it is held to the usual one."""
     feed_m_min: float | None
     caliper: bool
     """A caliper's stand-in is chosen, which reads by itself."""
@@ -254,7 +256,9 @@ def delete_face(session: Session, face_id: int) -> int:
 def _answer(session: Session, row: FaceRow, cut: _Cut | None, told: Told) -> FaceAnswer:
     band, saw = session.get(BandRow, row.band_id), session.get(SawRow, row.saw_id)
     assert band is not None and saw is not None
-    face = read_face(row.readings, tolerance_mm=row.tolerance_mm)
+    job: JobRow = get(session, "job", row.job_id)
+    asked = None if row.trial else job.slice_mm
+    face = read_face(row.readings, tolerance_mm=row.tolerance_mm, asked_mm=asked)
     trial = _trial_of(session, row.trial)
     ridges = _ridges(row, band, saw, cut)
     stops = _stops(session, row)
@@ -274,7 +278,9 @@ def _answer(session: Session, row: FaceRow, cut: _Cut | None, told: Told) -> Fac
         tolerance_mm=row.tolerance_mm,
         feed_m_min=row.feed_m_min,
         feed_force_N=row.feed_force_N,
-        advice=None if cut is None else advise_on(face, _set_figures(row, saw, cut, stops)),
+        advice=None
+        if cut is None
+        else advise_on(face, _set_figures(row, saw, cut, stops, asked, ridges)),
         roughness=None if cut is None else _roughness(row.roughness, cut),
         ridge_mm=row.ridge_mm,
         ridges=ridges,
@@ -337,7 +343,23 @@ def _judged(
     )
 
 
-def _set_figures(row: FaceRow, saw: SawRow, cut: _Cut, stops: list[float]) -> SetFigures:
+def _push_barrel(row: FaceRow) -> float | None:
+    """What the usual share of the push bowed the cut by (mm); None where it is not known."""
+    known = (row.side_share_usual, row.feed_force_N, row.strand_force_N)
+    share, push, strand = known
+    if share is None or push is None or not strand:
+        return None
+    return share * push * row.height_mm / (8.0 * strand)
+
+
+def _set_figures(
+    row: FaceRow,
+    saw: SawRow,
+    cut: _Cut,
+    stops: list[float],
+    asked_mm: float | None,
+    ridges: RidgeSource | None,
+) -> SetFigures:
     window, facts = cut.band.window, cut.band.facts
     return SetFigures(
         length_mm=row.length_mm,
@@ -349,6 +371,11 @@ def _set_figures(row: FaceRow, saw: SawRow, cut: _Cut, stops: list[float]) -> Se
         dullness=row.dullness,
         stress_MPa=row.stress_MPa,
         high_MPa=facts.stress_high_MPa or row.stress_MPa,
+        kerf_mm=facts.kerf_mm,
+        asked_mm=asked_mm,
+        guided=cast(Guided, row.guided),
+        push_barrel_mm=_push_barrel(row),
+        ridges="" if ridges is None else ridge_words(ridges),
         fence_bolt_spacing_mm=fittings_record(saw).fence_bolt_spacing_mm,
         stops_mm=tuple(stops),
     )
@@ -374,6 +401,7 @@ def face_page(session: Session, job_id: int, *, caliper: bool) -> FacePage:
         band_id=row.band_id,
         why_not=why_not,
         tolerance_mm=tolerance_of(row),
+        tolerance_usual=not row.tolerance_mm,
         feed_m_min=cut.feed_m_min if cut is not None else None,
         caliper=caliper,
         faces=[_answer(session, face, cut, told) for face in rows],

@@ -41,7 +41,10 @@ def test_taper_that_grows_is_told_from_one_that_stands() -> None:
     assert growing and growing.verdict == "growing"
     # 0.58 mm a face over a metre is 0.033 degrees.
     assert growing.per_face_deg == pytest.approx(0.0331, abs=0.002)
-    assert steady and steady.verdict == "steady"
+    assert steady and steady.verdict == "steady" and "it is the fence" in steady.words
+    straight = taper_trend([0.01, -0.02, 0.0, 0.02, -0.01, 0.0], long)
+    assert straight and "No taper to speak of" in straight.words
+    assert unsure and "swings" in unsure.words
     assert unsure and unsure.verdict == "cannot_tell"
 
 

@@ -66,7 +66,7 @@
       {face.ridge_words}
     </p>
   {/if}
-  <Parts {face} {before} />
+  <Parts {face} {before} usual={page.tolerance_usual} />
   {#if wrong.length > 0}
     <p><a class="find" href="#/faults?from=inspect&signs={wrong.join(',')}">Find the cause</a></p>
   {/if}

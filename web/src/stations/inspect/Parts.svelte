@@ -5,8 +5,15 @@
   import { ledBy } from "./face";
 
   /** A face, and an earlier one beside it on the same axes. */
-  const { face, before }: { face: FaceAnswer; before: FaceAnswer | null } = $props();
+  interface Props {
+    face: FaceAnswer;
+    before: FaceAnswer | null;
+    /** No accuracy is asked of the job: it is held to the usual one. */
+    usual: boolean;
+  }
+  const { face, before, usual }: Props = $props();
   const NAMES = {
+    thickness: "Thickness, mean against asked",
     taper: "Taper, end to end",
     lean: "Lean, top to bottom",
     barrel: "Barrel, middle to edges",
@@ -61,7 +68,10 @@
   {/each}
 </ul>
 <p class="soft">
-  The upright is the job’s tolerance, {shop.say(face.tolerance_mm, "thin")}; the bar holds eight in
+  The upright is {usual ? "what is usual where no accuracy is asked" : "the job’s tolerance"}, {shop.say(
+    face.tolerance_mm,
+    "thin",
+  )}; the bar holds eight in
   ten of what a part may be.
   {#if before}Hollow: the face before{before.piece ? `, ${before.piece}` : ""}{ledBy(
       before.guided,
