@@ -36,6 +36,9 @@ FAULT_OVER_MM = 0.5
 """A gap under this is no fault for a second band to show."""
 SAME_SHARE = 0.5
 """Two gaps this near to each other, as a share of the larger, are one fault."""
+By = Literal["bolt", "shim"]
+SHIM_PARTS = 20.0
+"""Shims are told in twentieths of a millimetre: no foil is finer."""
 State = Literal["turn", "done", "dead", "reversed", "lost"]
 ENDED: tuple[State, ...] = ("done", "dead", "lost")
 
@@ -106,11 +109,11 @@ def cap_turns(response: Response) -> float:
     return min(MOST_TURNS, MOST_MOVE_MM / fastest)
 
 
-def _rounded(turns: float, cap: float) -> float:
-    """To a sixteenth, towards nothing at the cap."""
-    small = math.copysign(round(abs(turns) * QUARTERS) / QUARTERS, turns)
+def _rounded(turns: float, cap: float, parts: float) -> float:
+    """To a sixteenth of a turn or a foil of shim, towards nothing at the cap."""
+    small = math.copysign(round(abs(turns) * parts) / parts, turns)
     if abs(small) > cap:
-        small = math.copysign(math.floor(cap * QUARTERS) / QUARTERS, turns)
+        small = math.copysign(math.floor(cap * parts) / parts, turns)
     return small
 
 
@@ -162,11 +165,14 @@ def advise(
     moves: Sequence[Move],
     known: Response | None = None,
     tolerance_mm: float = TOLERANCE_MM,
+    by: By = "bolt",
+    leave: Said = "",
 ) -> Advice:
     """The next turn for a gap (mm) read at tension, after the moves made so far.
 
-    Cap: one turn, or 2 mm of wheel movement. Turns are positive clockwise. Raises
-    InputError for a turn over the cap, which nobody was told to make.
+    Cap: one turn, or 2 mm of wheel movement. Turns are positive clockwise; of shims they are mm,
+    put in where positive. `leave` is why a gap under its limit is left alone: then nothing is
+    turned. Raises InputError for a turn over the cap, which nobody was told to make.
     """
     for i, move in enumerate(moves):
         if abs(move.turns) > MOST_TURNS + 1e-9:
@@ -189,18 +195,22 @@ def advise(
         return Advice("dead", 0.0, WORDS["dead"], gap, spread, gap, spread, learnt)
     if len(moves) >= MOVES_TO_GIVE_UP:
         return Advice("lost", 0.0, WORDS["lost"], gap, spread, gap, spread, learnt)
+    if leave and not moves:
+        return Advice("done", 0.0, leave, gap, spread, gap, spread, learnt)
+    parts = QUARTERS if by == "bolt" else SHIM_PARTS
     cap = cap_turns(learnt)
     wanted = gap / rate
     if belief.last_sign and math.copysign(1.0, wanted) != belief.last_sign:
         wanted += math.copysign(BACKLASH_TURNS, wanted)
-    turns = _rounded(math.copysign(min(abs(wanted), cap), wanted), cap)
+    turns = _rounded(math.copysign(min(abs(wanted), cap), wanted), cap, parts)
     if turns == 0.0:
-        turns = math.copysign(1.0 / QUARTERS, wanted)
+        turns = math.copysign(1.0 / parts, wanted)
     after = _belief(start_mm, moves, response)
     after.turn(turns)
     left, left_spread = float(after.mean[0]), math.sqrt(after.cov[0, 0])
     words = sentence(
-        f"{turn_words(turns)}. The gap should come to ",
+        move_words(turns, by),
+        ". The gap should come to ",
         quantity(round(left, 1), "length"),
         ", give or take ",
         quantity(2 * left_spread, "thin"),
@@ -247,6 +257,16 @@ def turn_words(turns: float) -> str:
         return f"1 turn {way}"
     shared = math.gcd(sixteenths, int(QUARTERS))
     return f"{sixteenths // shared}/{int(QUARTERS) // shared} turn {way}"
+
+
+def move_words(turns: float, by: By) -> Said:
+    """A turn of a bolt as said, or how much shim goes in or out; '' for none."""
+    if by == "bolt" or turns == 0.0:
+        return turn_words(turns)
+    thick = quantity(abs(turns), "thin")
+    if turns > 0.0:
+        return sentence("Put in ", thick, " of shim")
+    return sentence("Take out ", thick, " of shim")
 
 
 SHIM_RESPONSE = Response(1.0, 0.05)

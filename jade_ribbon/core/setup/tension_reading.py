@@ -18,6 +18,7 @@ from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.core.quantities.words import Said, figure, quantity, sentence
 from jade_ribbon.core.setup.calibration import ScaleFit, stress_from_scale
+from jade_ribbon.core.setup.readiness import READING_SLACK
 
 Means = Literal["gauge", "pluck", "push", "scale", "travel"]
 MEANS: tuple[Means, ...] = get_args(Means)
@@ -35,8 +36,9 @@ PUSH_MOST_SHARE = 0.10
 """A push that adds more than this of the band's stress says too little of the band."""
 SURE_90 = 1.645
 """Standard deviations each side that hold ninety per cent."""
-ROUNDING = 1.0 + 1e-6
-"""A target set to the frame's limit exactly is not over it."""
+OVERTONES = (4.0, 0.25)
+OVERTONE_SHARE = 0.12
+"""A note twice or half the target's is four times or a quarter of its stress, to so much."""
 
 
 @dataclass(frozen=True)
@@ -282,7 +284,7 @@ def tension_reading(
     force = stress * band.body_width_mm * band.thickness_mm * band.force_per_strand
     limit = band.wheel_force_max_N
     warnings: list[Said] = [warning] if warning else []
-    if limit is not None and force > limit * ROUNDING:
+    if limit is not None and force > limit * READING_SLACK:
         warnings.append(
             sentence(
                 quantity(force, "force"),
@@ -313,13 +315,28 @@ class Stand:
     words: Said
 
 
-def _finer(shares: Mapping[str, float], *, target: float, low: float, high: float) -> Said:
-    """Which means could tell, from how surely each reads the target."""
+def _finer(
+    shares: Mapping[str, float], used: Means, *, target: float, low: float, high: float
+) -> Said:
+    """Which means could tell, from how surely each reads the target; never the one just used."""
     room = min(target - low, high - target) / target
-    able = [m for m in MEANS if m in shares and SURE_90 * shares[m] <= room]
+    able = [m for m in MEANS if m != used and m in shares and SURE_90 * shares[m] <= room]
     if able:
         return f"use {MEANS_WORDS[able[0]]}"
     return "a gauge over a greater length, or a finer dial"
+
+
+def _overtone(share_of_target: float) -> str:
+    """What is asked of a note an octave off the target's; '' of any other."""
+    for times in OVERTONES:
+        if abs(share_of_target / times - 1.0) <= OVERTONE_SHARE:
+            octave = "twice" if times > 1.0 else "half"
+            return (
+                f"That is {octave} the note of the target: an overtone, or the wrong octave named? "
+                "Pluck it at the middle of the free span, guides off, and read again before you "
+                "turn anything."
+            )
+    return ""
 
 
 def stands(
@@ -338,6 +355,8 @@ def stands(
     stress = reading.stress_MPa
     if slip := likely_slip(reading.means, stress, low=low, high=high):
         return Stand("cannot_tell", slip)
+    if reading.means == "pluck" and (asked := _overtone(stress / target)):
+        return Stand("cannot_tell", asked)
     if least >= low and most <= high:
         more = "more" if stress < target else "less"
         left = quantity(abs(target - stress), "stress")
@@ -367,7 +386,7 @@ def stands(
             " to ",
             quantity(high, "stress"),
             "; ",
-            _finer(shares or {}, target=target, low=low, high=high),
+            _finer(shares or {}, reading.means, target=target, low=low, high=high),
             ".",
         ),
     )
@@ -403,7 +422,7 @@ def judged(
     Two that do not agree leave nothing on target.
     """
     stand = stands(reading, target=target, low=low, high=high, shares=shares)
-    if reading.frame_share is not None and reading.frame_share > ROUNDING:
+    if reading.frame_share is not None and reading.frame_share > READING_SLACK:
         stand = Stand("tight", "Over what the frame holds: slacken.")
     if other is None or other.means == reading.means:
         return stand, ""

@@ -13,13 +13,14 @@ from jade_ribbon.core.setup.alignment import (
     ENDED,
     SHIM_RESPONSE,
     Advice,
+    By,
     Move,
     Response,
     acts,
     advise,
     cap_words,
+    move_words,
     same_fault,
-    turn_words,
 )
 from jade_ribbon.core.setup.tyres import TyreVerdict, tyre_verdict
 from jade_ribbon.core.setup.wheel_places import (
@@ -62,7 +63,7 @@ class AlignmentAnswer:
     acts: bool
     acts_words: Said
     advice: Advice
-    turn_words: str
+    turn_words: Said
     known_words: Said
     band_label: str | None
     who: str
@@ -143,7 +144,10 @@ def _answer(session: Session, row: AlignmentRow) -> AlignmentAnswer:
         rule=read_shop(session).rules["coplanar"],
     )
     band = session.get(BandRow, row.band_id) if row.band_id else None
-    advice = advise(start_mm=row.start_mm, moves=moves, known=known)
+    by: By = "shim" if row.axis == "offset" else "bolt"
+    advice = advise(
+        start_mm=row.start_mm, moves=moves, known=known, by=by, leave="" if does else why
+    )
     return AlignmentAnswer(
         id=row.id,
         axis=row.axis,
@@ -156,7 +160,7 @@ def _answer(session: Session, row: AlignmentRow) -> AlignmentAnswer:
         acts=does,
         acts_words=why,
         advice=advice,
-        turn_words=turn_words(advice.turns),
+        turn_words=move_words(advice.turns, by),
         known_words=words,
         band_label=band.label if band else None,
         who=row.who,

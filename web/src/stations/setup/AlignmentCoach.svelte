@@ -99,7 +99,7 @@
       {horizontal}
       gap_mm={current.advice.gap_mm}
       turns={current.advice.turns}
-      turn_words={current.turn_words}
+      turn_words={shop.words(current.turn_words)}
       oclock={current.oclock}
     />
     <p class="soft">

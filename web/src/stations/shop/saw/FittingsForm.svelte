@@ -61,7 +61,7 @@
       key: "manual_roller_press_mm",
       label: "Rollers press the band down by",
       kind: "length",
-      help: "A mill’s, by its maker. Usually 6 to 8 mm.",
+      help: "A mill’s, by its maker.",
     },
     { key: "motor_pulley_mm", label: "Motor pulley", kind: "length", help: "Diameter in use." },
     { key: "wheel_pulley_mm", label: "Wheel pulley", kind: "length", help: "" },
