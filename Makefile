@@ -9,8 +9,6 @@ MAKEFLAGS += --no-print-directory
 PY := .venv/bin/python
 PORT ?= 8433
 CORES := $(shell nproc)
-# Twice as many tests at once as there are cores: much of theirs is waiting.
-WORKERS := $(shell expr 2 \* $$(nproc))
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/svelte.config.js -type f -not -name schema.ts 2>/dev/null)
 
 .PHONY: demo test dev bench screens types notices attack check python-check web-check lock clean
@@ -19,7 +17,7 @@ demo: .stamps/run .stamps/web ## install, build, serve the sample boatyard
 	@$(PY) -m jade_ribbon demo --port $(PORT)
 
 test: .stamps/dev .stamps/web .stamps/chromium check ## everything CI runs
-	@$(PY) -m pytest -n $(WORKERS) --dist loadscope
+	@$(PY) -m pytest -n $(CORES) --dist loadscope
 
 dev: .stamps/run .stamps/node web/src/api/schema.ts ## Flask with reload and Vite's dev server
 	@mkdir -p data

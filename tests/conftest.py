@@ -25,7 +25,7 @@ gc.set_threshold(100_000, 50, 100)
 
 # A slow machine is no failure. The same examples are tried on every run; `make bench` asks for the
 # other profile, which draws them anew.
-settings.register_profile("steady", deadline=None, max_examples=60, derandomize=True)
+settings.register_profile("steady", deadline=None, max_examples=40, derandomize=True)
 settings.register_profile("random", deadline=None, max_examples=200, derandomize=False)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 

@@ -144,7 +144,8 @@ def test_upkeep_found_wrong_is_said_where_the_saw_stands(page: Page, address: st
         page.get_by_role("button", name="Found wrong: the saw stands").click()
     assert answered.value.ok
     page.goto(f"{address}/#/shop/saws/1/stand")
-    expect(page.get_by_text("Brake, switch and stop: runs down for 40 s")).to_be_visible()
+    stopped = "A defect stops it: Brake, switch and stop: runs down for 40 s"
+    expect(page.get_by_text(stopped)).to_be_visible()
     expect(page.get_by_role("region", name="Upkeep due")).to_contain_text("found wrong")
 
 

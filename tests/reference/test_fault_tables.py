@@ -89,7 +89,8 @@ def test_record_evidence_goes_up_its_scale_and_moves_odds_both_ways() -> None:
 def test_what_the_rules_name_is_in_the_tables() -> None:
     assert set(LOOK_FIRST) <= set(causes())
     assert all(causes()[c].harm == "stop" or c == "fatigue" for c in LOOK_FIRST)
-    assert set(STOPPING_SIGNS) == set(SIGN_STOPS) <= set(sign_texts())
+    assert set(STOPPING_SIGNS) < set(SIGN_STOPS) <= set(sign_texts())
+    assert set(SIGN_STOPS) - set(STOPPING_SIGNS) == {"climbs_forward", "climbs_backward"}
     assert set(ALREADY) <= set(checks())
     assert {r for readings in ALREADY.values() for r in readings} <= set(RANGES)
     assert "nothing" not in instruments() and len(instruments()) == 12

@@ -144,7 +144,8 @@ def test_isolation_comes_before_any_step_with_doors_open() -> None:
     assert steps[0].key == "isolate" and not steps[0].doors_open
     keys = [s.key for s in steps]
     order = ["isolate", "inspect", "guides_back", "mount", "rough_track", "tension", "fine_track"]
-    order += ["guard", "guides_upper", "guides_lower", "table", "table_pin", "speed", "start"]
+    order += ["guard", "guides_upper", "guides_lower", "table", "table_pin", "speed"]
+    order += ["coolant", "chip_brush", "down_feed", "start"]
     assert list(dict.fromkeys(keys)) == [*order, "drift", "trial"]
 
 

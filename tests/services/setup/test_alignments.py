@@ -9,7 +9,7 @@ from tests.support.set_up import begin, plan_question, post, tick
 
 
 def test_a_wheel_is_trued_and_its_answer_remembered(shop: FlaskClient) -> None:
-    start: dict[str, Any] = {"axis": "tilt", "wheel": "upper", "gap_mm": 2.0, "who": "Wren"}
+    start: dict[str, Any] = {"axis": "tilt", "wheel": "upper", "gap_mm": 4.0, "who": "Wren"}
     slack = shop.post("/api/saws/1/alignments", json=start)
     assert slack.status_code == 409 and "at working tension" in slack.get_json()["detail"]
     url = begin(shop)
@@ -18,7 +18,7 @@ def test_a_wheel_is_trued_and_its_answer_remembered(shop: FlaskClient) -> None:
     begun = post(shop, "/api/saws/1/alignments", 201, **start)
     assert begun["advice"]["state"] == "turn" and begun["bolt"].startswith("Upper shaft, bolt at 6")
     assert begun["known_words"].startswith("This saw's answer to a turn is not known")
-    gap, answer = 2.0, begun
+    gap, answer = 4.0, begun
     while answer["advice"]["state"] == "turn":
         turns = answer["advice"]["turns"]
         gap -= 2.0 * turns
@@ -32,6 +32,11 @@ def test_a_wheel_is_trued_and_its_answer_remembered(shop: FlaskClient) -> None:
     second = post(shop, "/api/saws/1/alignments", 201, **start)
     assert second["known_words"].startswith("This saw answers a turn by ")
     assert len(shop.get("/api/saws/1/alignments").get_json()["truings"]) == 2
+    under = post(shop, "/api/saws/1/alignments", 201, **{**start, "gap_mm": 2.0})
+    assert under["advice"]["state"] == "done" and under["advice"]["turns"] == 0.0
+    assert "leave it" in str(under["advice"]["words"]) and under["turn_words"] == ""
+    shim = {**start, "axis": "offset", "gap_mm": 4.0}
+    assert "of shim" in str(post(shop, "/api/saws/1/alignments", 201, **shim)["turn_words"])
 
 
 def test_wheels_out_of_plane_are_told_and_halve_what_is_straight(shop: FlaskClient) -> None:
@@ -62,7 +67,7 @@ def test_a_saw_s_own_bolt_is_named_and_only_its_own_wheels(shop: FlaskClient) ->
     url = begin(shop)
     for key in ("isolate", "mount", "tension"):
         tick(shop, url, key)
-    start: dict[str, Any] = {"axis": "toe", "wheel": "upper", "gap_mm": 2.0}
+    start: dict[str, Any] = {"axis": "toe", "wheel": "upper", "gap_mm": 4.0}
     usual = post(shop, "/api/saws/1/alignments", 201, **start)
     assert (
         usual["bolt"]
