@@ -71,8 +71,7 @@
   The upright is {usual ? "what is usual where no accuracy is asked" : "the job’s tolerance"}, {shop.say(
     face.tolerance_mm,
     "thin",
-  )}; the bar holds eight in
-  ten of what a part may be.
+  )}; the bar holds eight in ten of what a part may be.
   {#if before}Hollow: the face before{before.piece ? `, ${before.piece}` : ""}{ledBy(
       before.guided,
     )}.{/if}

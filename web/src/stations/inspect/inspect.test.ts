@@ -72,6 +72,7 @@ const FACE: FaceAnswer = {
     ],
     readings: 9,
     spare: 5,
+    worst_along: 0.5,
     relief_mm: [
       [0.1, 0.2],
       [-0.3, 0],
@@ -90,6 +91,7 @@ const FACE: FaceAnswer = {
 };
 const PAGE: FacePage = {
   trend: null,
+  tolerance_usual: false,
   proposal: null,
   job_id: 5,
   saw_id: 2,
