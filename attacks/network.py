@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
-from attacks.shop import make_shop
+from attacks.shop import make_shop, with_sample_yard
 from jade_ribbon.api.doors.guard import COOKIE, OPEN
 from jade_ribbon.api.operations import OPERATIONS
 from jade_ribbon.demo.serving import free_port, running
@@ -149,6 +149,7 @@ def attack(folder: Path, count: int) -> dict[str, object]:
     """So many guesses and so many requests of strangers; none may come in."""
     file = folder / "shop.sqlite"
     make_shop(file)
+    with_sample_yard(file)
     here, secure, plain = free_port(), free_port(), free_port()
     ports = ("--https-port", str(secure), "--http-port", str(plain))
     told, dice = Told(), random.Random(1)

@@ -3,6 +3,7 @@
 import json
 import math
 import random
+import shutil
 import sqlite3
 import threading
 from collections import Counter
@@ -41,6 +42,11 @@ def make_shop(file: Path) -> None:
     post(client, "/api/bands", {**BAND, "also": also})
     post(client, "/api/jobs", {**EXAMPLE["cut"], "saw_id": 1, "name": "Attacked"})
     close(client.application)
+
+
+def with_sample_yard(file: Path) -> None:
+    """A sample yard that is there already: none is made while the shop is attacked."""
+    shutil.copy(file, file.with_name(f"{file.stem}.sample-yard.sqlite"))
 
 
 def close(app: Flask) -> None:

@@ -10,7 +10,7 @@ from typing import Any
 from flask.testing import FlaskClient
 
 from attacks.memory import peak_kb
-from attacks.shop import BAND, EXAMPLE, a_run, close, make_shop
+from attacks.shop import BAND, EXAMPLE, a_run, close, make_shop, with_sample_yard
 from jade_ribbon.api.app import create_app
 from jade_ribbon.api.operations import OPERATIONS
 
@@ -160,6 +160,7 @@ def attack(folder: Path, count: int, seed: int = 1) -> dict[str, object]:
     dice = random.Random(seed)
     file = folder / "strangers.sqlite"
     make_shop(file)
+    with_sample_yard(file)
     client = create_app(file).test_client()
     wrong = []
     slowest = 0.0

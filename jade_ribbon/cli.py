@@ -376,7 +376,7 @@ def passphrase(file: Path) -> None:
 def demo(file: Path, fresh: bool, host: str, port: int) -> None:
     """Serve the sample boatyard, two years into its records."""
     from jade_ribbon.demo.world import make_world
-    from jade_ribbon.store.files import BESIDE, held
+    from jade_ribbon.store.files import BESIDE, held, is_new
 
     try:
         file.parent.mkdir(parents=True, exist_ok=True)
@@ -384,7 +384,7 @@ def demo(file: Path, fresh: bool, host: str, port: int) -> None:
             if fresh:
                 for name in (file.name, *(f"{file.name}{more}" for more in BESIDE)):
                     file.with_name(name).unlink(missing_ok=True)
-            if not file.exists():
+            if is_new(file):  # held, it is there already, and empty
                 click.echo("Making the sample boatyard's two years of records …")
                 make_world(file)
     except (OSError, ValueError) as problem:

@@ -1,6 +1,7 @@
 """The command line."""
 
 import json
+import shutil
 import subprocess
 import sys
 import time
@@ -171,3 +172,26 @@ def test_sound_names_what_grew_louder(tmp_path: Path) -> None:
     refused = CliRunner().invoke(main, ["sound", str(tmp_path / "tick.wav"), *wrong])
     assert refused.exit_code == 2
     assert json.loads(refused.output)["errors"][0]["path"] == "wheels.1"
+
+
+def test_the_demo_opens_on_the_yard_the_first_time_and_as_it_was_left_later(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, empty_file: Path
+) -> None:
+    """The file is held, and so is there, before anybody looks whether it is new."""
+    made: list[Path] = []
+
+    def make(file: Path) -> None:
+        made.append(file)
+        file.unlink(missing_ok=True)
+        shutil.copy(empty_file, file)
+
+    served: list[Path] = []
+    monkeypatch.setattr("jade_ribbon.demo.world.make_world", make)
+    monkeypatch.setattr("jade_ribbon.cli._serve", lambda file, *_: served.append(file))
+    file = tmp_path / "new folder" / "demo.sqlite"
+    for _ in range(2):
+        ended = CliRunner().invoke(main, ["demo", "--file", str(file)])
+        assert ended.exit_code == 0, ended.output
+    assert (made, served) == ([file], [file, file]) and file.stat().st_size > 0
+    assert CliRunner().invoke(main, ["demo", "--file", str(file), "--fresh"]).exit_code == 0
+    assert made == [file, file]

@@ -1,6 +1,7 @@
 """A trouble's record as the core reads it: signs, readings, answers; and the shop's learning."""
 
 from collections.abc import Mapping
+from functools import lru_cache
 from typing import Any
 
 from sqlalchemy import String, case, cast, func, select
@@ -98,14 +99,23 @@ def _learn(session: Session) -> Learned:
         .where(TroubleRow.state == "closed", TroubleRow.deleted_at.is_(None))
         .order_by(TroubleRow.id)
     )
-    return learn(
-        listed(),
-        [
-            ClosedTrouble(tuple(causes), {k: DEGREES[d] for k, d in _signs(signs, path).items()})
+    return _learned_of(
+        tuple(
+            (tuple(causes), tuple((k, DEGREES[d]) for k, d in _signs(signs, path).items()))
             for causes, signs, path in rows
             if causes
-        ],
+        )
     )
+
+
+Closed = tuple[tuple[str, ...], tuple[tuple[str, float], ...]]
+"""Causes of a closed trouble, and its signs with their degrees."""
+
+
+@lru_cache(maxsize=4)
+def _learned_of(troubles: tuple[Closed, ...]) -> Learned:
+    """What these teach; kept by what they are, also while they are not committed."""
+    return learn(listed(), [ClosedTrouble(causes, dict(signs)) for causes, signs in troubles])
 
 
 def diagnosis_of(session: Session, row: TroubleRow, path: list[Step] | None = None) -> Diagnosis:
