@@ -129,9 +129,9 @@ def shoot(page: Page, address: str) -> None:
 def inspect(page: Page, address: str, job: int) -> None:
     """A barrelled board read, and the next one better."""
     settle(page, f"{address}/#/inspect/{job}")
-    for piece, middle in (("board 1", 15.35), ("board 2", 14.75)):
+    for piece, middle in (("board 1", 23.35), ("board 2", 22.75)):
         page.get_by_label("Thickness at").wait_for()
-        for reading in (14.21, middle, 14.15, 14.24, middle + 0.1, 14.2, 14.3, middle, 14.22):
+        for reading in (22.21, middle, 22.15, 22.24, middle + 0.1, 22.2, 22.3, middle, 22.22):
             page.get_by_label("Thickness at").fill(str(reading))
             page.keyboard.press("Enter")
         page.get_by_label("Which piece").fill(piece)

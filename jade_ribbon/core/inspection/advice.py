@@ -15,6 +15,8 @@ EASED_LEAST = 0.2
 EXPLAINED_TIMES = 4.0
 """The side share is known to a factor of two each way: a barrel over so many times what the usual
 push makes comes of something else."""
+ODD_SHARE = 0.25
+"""A mean off by more than this share of what was asked is another piece, or a slip of the pen."""
 NEAR_A_STOP_MM, NEAR_A_STOP_SHARE = 100.0, 0.05
 """A step so near a stop mark, in mm or of the length, is of that stop."""
 
@@ -74,6 +76,13 @@ def eased_feed_m_min(barrel_mm: float, given: SetFigures) -> float:
 def _thickness(part: FacePart, given: SetFigures) -> Advice:
     """The mean off what was asked: the fence, or the line, moves by as much."""
     thick = part.amount_mm > 0.0
+    if given.asked_mm is not None and abs(part.amount_mm) > ODD_SHARE * given.asked_mm:
+        read = quantity(given.asked_mm + part.amount_mm, "thin")
+        asked = quantity(given.asked_mm, "thin")
+        words = sentence(
+            read, " on the average where ", asked, " is asked: is it a piece of this job?"
+        )
+        return Advice("thickness", "No fence is set so far off.", words)
     off = quantity(abs(part.amount_mm), "thin")
     how = "thick" if thick else "thin"
     if given.guided == "line":

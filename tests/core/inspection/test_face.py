@@ -153,6 +153,7 @@ def test_a_mean_off_what_was_asked_moves_the_fence_by_as_much() -> None:
     assert told.startswith("1.00 mm too thick: fence in by 1.00 mm.") and "14.4 mm" in told
     assert "point out by" in metric(advised(board(NINE), 15.0, guided="point").change)
     assert "fence" not in metric(advised(board(NINE), 15.0, guided="line").change)
+    assert "is it a piece of this job?" in metric(advised(board(NINE), 22.0).change)
     assert read_face(board(NINE), tolerance_mm=0.8).part("thickness") is None
     within = read_face(board(NINE), tolerance_mm=0.8, asked_mm=13.9).part("thickness")
     assert within is not None and within.verdict == "within"
