@@ -11,15 +11,12 @@ PORT ?= 8433
 CORES := $(shell nproc)
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/svelte.config.js -type f -not -name schema.ts 2>/dev/null)
 
-.PHONY: demo test pytest dev bench screens types notices attack check python-check web-check lock clean
+.PHONY: demo test dev bench screens types notices attack check python-check web-check lock clean
 
 demo: .stamps/run .stamps/web ## install, build, serve the sample boatyard
 	@$(PY) -m jade_ribbon demo --port $(PORT)
 
-test: .stamps/dev .stamps/web .stamps/chromium ## everything CI runs, the checks beside the tests
-	@$(MAKE) -j2 --output-sync=line check pytest
-
-pytest:
+test: .stamps/dev .stamps/web .stamps/chromium check ## everything CI runs
 	@$(PY) -m pytest -n $(CORES) --dist loadscope
 
 dev: .stamps/run .stamps/node web/src/api/schema.ts ## Flask with reload and Vite's dev server

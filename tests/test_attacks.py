@@ -28,7 +28,7 @@ QUICK = {
 }
 """How often each is made here; the longest first."""
 BROKEN = "every second mount taken back"
-AT_ONCE = 3
+AT_ONCE = 2
 """Much of an attack is waiting."""
 Ended = subprocess.CompletedProcess[str]
 
