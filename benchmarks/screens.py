@@ -103,6 +103,8 @@ def shoot(page: Page, address: str) -> None:
         settle(page, f"{address}/#{path}")
         if name == "plan":
             page.get_by_role("region", name="The band").wait_for()
+        if name == "set-up":
+            page.get_by_role("list", name="Steps").wait_for()
         page.screenshot(path=TARGET / f"{name}.png")
     curve = page.request.post(f"{address}/api/jobs", data=CURVE).json()
     settle(page, f"{address}/#/plan/{curve['id']}")

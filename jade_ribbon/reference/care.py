@@ -10,9 +10,13 @@ from jade_ribbon.reference.tables import keyed
 
 @dataclass(frozen=True)
 class UpkeepTask:
-    """A task of upkeep: after so many hours run or days, whichever comes first."""
+    """A task of upkeep: after so many hours run or days, whichever comes first.
+
+    `when` tells by tags which saws have it, as a step of the set-up does.
+    """
 
     key: str
+    when: str
     title: str
     hours: float
     days: float

@@ -40,6 +40,10 @@ class SetUpFacts:
     not_done: Sequence[str] = ()
     tension_allowed: bool = False
     """Whether somebody said by name why so little tension may stay."""
+    stress_share: float = 0.0
+    """Relative uncertainty of the means its tension was read by."""
+    stress_MPa: tuple[float, float] | None = None
+    """Low and high of the steel in what its job cuts; None where its job is not known any more."""
 
 
 @dataclass(frozen=True)

@@ -8,11 +8,8 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.bands.facts import body_width_of
 from jade_ribbon.core.bands.reach import frame_force_N
 from jade_ribbon.core.choosing.conflicts import barring, damage_words, misfits
-from jade_ribbon.core.setup.saw_verdict import (
-    SawFacts,
-    SetUpFacts,
-    TensionFacts,
-)
+from jade_ribbon.core.job import Saw
+from jade_ribbon.core.setup.saw_verdict import SawFacts, SetUpFacts, TensionFacts
 from jade_ribbon.reference.faults import sign_texts
 from jade_ribbon.reference.tables import Steel, steels
 from jade_ribbon.services.clock import now
@@ -26,23 +23,26 @@ from jade_ribbon.store.models import BandRow, SawRow, TroubleRow
 NONE_KNOWN = TensionFacts("slack", None, 0.0, 0.0, 0.0, None, None, "")
 
 
-def _stress_range(steel: Steel) -> tuple[float, float]:
-    """Least and greatest stress (MPa) a steel is tensioned to, in whatever it may cut."""
-    lows = (steel.tension_wood_low_MPa, steel.tension_metal_low_MPa)
-    highs = (steel.tension_wood_high_MPa, steel.tension_metal_high_MPa)
-    return min(x for x in lows if x is not None), max(x for x in highs if x is not None)
+def _stress_range(steel: Steel, saw: Saw) -> tuple[float, float]:
+    """Low and high (MPa) a steel is tensioned to in what such a saw is built to cut."""
+    low, high = steel.tension_metal_low_MPa, steel.tension_metal_high_MPa
+    if saw.is_metal_saw and low is not None and high is not None:
+        return low, high
+    return steel.tension_wood_low_MPa or 0.0, steel.tension_wood_high_MPa or 0.0
 
 
-def _tension(session: Session, row: SawRow, band: BandRow, share: float) -> TensionFacts:
-    low, high = _stress_range(steels()[band.steel])
-    saw = core_saw(row)
+def _tension(
+    session: Session, row: SawRow, band: BandRow, set_up: SetUpFacts | None
+) -> TensionFacts:
+    saw, card = core_saw(row), set_up or SetUpFacts()
+    low, high = card.stress_MPa or _stress_range(steels()[band.steel], saw)
     kind = band_type(band)
     area = saw.force_per_strand * body_width_of(kind) * band.thickness_mm
     on = row.tension_since if row.tension_state == "on" else None
     return TensionFacts(
         state=row.tension_state,
         stress_MPa=row.tension_stress_MPa,
-        share=share,
+        share=card.stress_share,
         low_MPa=low,
         high_MPa=high,
         reach_MPa=frame_force_N(saw) / area if saw.force_known else None,
@@ -72,13 +72,8 @@ def _troubles(session: Session, saw_id: int) -> list[str]:
     ]
 
 
-def saw_facts(
-    session: Session, row: SawRow, set_up: SetUpFacts | None = None, stress_share: float = 0.0
-) -> SawFacts:
-    """Everything read or recorded of a saw as it stands, with what its card left.
-
-    `stress_share` is the relative uncertainty of the means its tension was read by.
-    """
+def saw_facts(session: Session, row: SawRow, set_up: SetUpFacts | None = None) -> SawFacts:
+    """Everything read or recorded of a saw as it stands, with what its card left."""
     band = session.get(BandRow, row.mounted_band_id) if row.mounted_band_id else None
     saw = core_saw(row)
     allowed = read_shop(session).rates.teeth_missing_allowed
@@ -92,7 +87,7 @@ def saw_facts(
         ),
         look_first=band is not None and band.look_first,
         misfits=() if band is None else [r.text for r in misfits(band_type(band), saw)],
-        tension=NONE_KNOWN if band is None else _tension(session, row, band, stress_share),
+        tension=NONE_KNOWN if band is None else _tension(session, row, band, set_up),
         speed_set_m_s=row.speed_set_m_s,
         speeds_m_s=(saw.drive.slowest_m_s, saw.drive.fastest_m_s),
         set_up=set_up,

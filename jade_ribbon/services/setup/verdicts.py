@@ -6,7 +6,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.setup.readiness import still_holds
 from jade_ribbon.core.setup.saw_verdict import SawVerdict, SetUpFacts, saw_verdict
-from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.errors import ConflictError, NotFoundError
 from jade_ribbon.services.records import get
 from jade_ribbon.services.setup.cards import Open, open_card, step_state
 from jade_ribbon.services.setup.kept import since_step, steps_of
@@ -39,22 +39,16 @@ def _last_card(session: Session, row: SawRow, band: BandRow) -> SetupRow | None:
     return card if done and (off is None or max(done) > off) else None
 
 
-def _set_up(session: Session, row: SawRow, band: BandRow) -> tuple[SetUpFacts | None, float]:
-    """What the band's card left, and how surely its tension was read."""
+def _set_up(session: Session, row: SawRow, band: BandRow) -> SetUpFacts | None:
+    """What the band's card left; None where none was begun since it went on."""
     card = _last_card(session, row, band)
     if card is None:
-        return None, 0.0
+        return None
     try:
         found = open_card(session, card.id)
-    except ConflictError:
-        return SetUpFacts(not_done=["its set-up, since the job was changed"]), 0.0
-    return _steps(session, found, row), _share(session, found)
-
-
-def _share(session: Session, found: Open) -> float:
-    kept = steps_of(session, found.row.id).get("tension")
-    means = kept.means if kept is not None and kept.done else None
-    return found.card.tension.uncertainty.get(means or "", 0.0)
+    except (ConflictError, NotFoundError):
+        return SetUpFacts(not_done=["its set-up, since the job was changed or deleted"])
+    return _steps(session, found, row)
 
 
 def _steps(session: Session, found: Open, row: SawRow) -> SetUpFacts:
@@ -83,12 +77,21 @@ def _steps(session: Session, found: Open, row: SawRow) -> SetUpFacts:
         not_done = [f"{steps} of its set-up card"]
     tension = kept.get("tension")
     allowed = tension is not None and bool(tension.allowed_by)
-    return SetUpFacts(out, to_check, not_done, allowed)
+    means = tension.means if tension is not None and tension.done else None
+    card = found.card.tension
+    return SetUpFacts(
+        out,
+        to_check,
+        not_done,
+        allowed,
+        stress_share=card.uncertainty.get(means or "", 0.0),
+        stress_MPa=(card.low_MPa, card.high_MPa),
+    )
 
 
 def verdict_of(session: Session, saw_id: int) -> SawVerdict:
     """The one verdict on a saw as it stands."""
     row: SawRow = get(session, "saw", saw_id)
     band = session.get(BandRow, row.mounted_band_id) if row.mounted_band_id else None
-    set_up, share = (None, 0.0) if band is None else _set_up(session, row, band)
-    return saw_verdict(saw_facts(session, row, set_up, share))
+    set_up = None if band is None else _set_up(session, row, band)
+    return saw_verdict(saw_facts(session, row, set_up))

@@ -8,9 +8,11 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.setup.kinds_of_saw import applies, saw_tags
 from jade_ribbon.core.setup.upkeep import Done, TaskDue, task_due
 from jade_ribbon.reference.care import upkeep_tasks
 from jade_ribbon.services.clock import now
+from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import RunSumRow, SawRow, UpkeepRow
 
 ORDER = {"wrong": 0, "due": 1, "soon": 2, "never_done": 3, "later": 4}
@@ -57,7 +59,10 @@ def tasks_of(
 ) -> list[TaskLine]:
     """A saw's tasks, the most pressing first."""
     found = []
+    tags = saw_tags(core_saw(saw))
     for key, task in upkeep_tasks().items():
+        if not applies(task.when, tags):
+            continue
         own: Mapping[str, Any] = (saw.upkeep or {}).get(key, {})
         row = last.get((saw.id, key))
         done = None if row is None else Done(row.at, row.hours, row.found == "right")

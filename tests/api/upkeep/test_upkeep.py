@@ -8,6 +8,7 @@ from flask.testing import FlaskClient
 
 from jade_ribbon.services.clock import now
 from jade_ribbon.store.models import UpkeepRow
+from tests.support.edits import saved
 from tests.support.walks import RUN, plan
 
 URL = "/api/saws/1/upkeep"
@@ -85,3 +86,10 @@ def test_no_first_cut_before_electrics_and_guards(shop: FlaskClient) -> None:
         assert shop.post(url, json=named).status_code == 200
     (done,) = shop.get(URL).get_json()["commissioning"]
     assert done["finished_at"] and (done["open"], done["wrong"]) == (0, 0)
+
+
+def test_a_metal_saw_is_not_asked_for_its_extraction(shop: FlaskClient) -> None:
+    assert "extraction" in tasks(shop) and "table_pin" in tasks(shop)
+    slow = {"drive": {"kind": "fixed", "speeds_m_s": [0.4, 1.5]}, "orientation": "horizontal"}
+    assert saved(shop, "/api/saws/1", slow).status_code == 200
+    assert not {"extraction", "table_pin"} & set(tasks(shop)) and "brake" in tasks(shop)

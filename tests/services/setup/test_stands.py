@@ -118,3 +118,29 @@ def test_the_next_job_as_it_is_against_a_change(shop: FlaskClient) -> None:
     asked = shop.get(f"/api/saws/1/stand?job_id={job['id']}").get_json()["next_job"]
     assert not asked["as_it_is"]["able"] and asked["changed"]["band_label"] == "K-01"
     assert asked["words"].startswith("Not as it is:") and "K-01 can, after 12 min" in asked["words"]
+
+
+def test_a_deleted_job_takes_its_card_from_the_verdict_and_nothing_else(shop: FlaskClient) -> None:
+    """The last card with the band was of a job that is gone: the saw is told, runs are logged."""
+    whole(shop)
+    other = shop.post("/api/jobs/1/duplicate").get_json()["id"]
+    begun = shop.post("/api/setups", json={"job_id": other, "band_id": 1}).get_json()["id"]
+    tick(shop, f"/api/setups/{begun}", "isolate")
+    assert shop.delete(f"/api/jobs/{other}").status_code == 200
+    left = _verdict(shop)
+    assert left["state"] == "cannot_tell"
+    assert "its set-up, since the job was changed or deleted" in left["not_looked_at"]
+    assert shop.post("/api/runs", json=RUN).status_code == 201
+
+
+def test_a_steel_s_higher_tension_for_metal_is_for_a_metal_saw(shop: FlaskClient) -> None:
+    """Carbon: 90 to 150 MPa in wood, 120 to 200 in metals."""
+    carbon = {**BAND, "label": "C-01", "steel": "carbon_hardback"}
+    band = shop.post("/api/bands", json=carbon).get_json()["id"]
+    post(shop, "/api/saws/1/mount", band_id=band)
+    post(shop, "/api/saws/1/tension", state="on", stress_MPa=190)
+    assert "190 MPa left" in told(_verdict(shop)["words"])
+    slow = {"drive": {"kind": "fixed", "speeds_m_s": [0.4, 1.5]}, "wheel_force_max_N": 9000}
+    answer = saved(shop, "/api/saws/1", slow)
+    assert answer.status_code == 200, answer.get_json()
+    assert "190 MPa left" not in str([told(w) for w in _verdict(shop)["against"]])
