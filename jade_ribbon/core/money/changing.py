@@ -9,6 +9,7 @@ from jade_ribbon.core.quantities.words import Said, figure, sentence
 RESET_MIN = 6.0
 """Minutes to change a speed or reset the guard, without changing the band."""
 NOTHING_BETTER = "It can, as it is: nothing on the rack does it better."
+NOTHING_BETTER_THEN = "It can once the saw is ready: nothing on the rack does it better."
 
 
 @dataclass(frozen=True)
@@ -55,14 +56,18 @@ def changed_way(best: Ranked, job: Job, as_it_is: Way) -> Way | None:
     return None if same and as_it_is.able and found.money >= as_it_is.money else found
 
 
-def verdict(as_it_is: Way, changed: Way | None, currency: str) -> Said:
-    """Leave it or change it, and what that gains or costs."""
+def verdict(as_it_is: Way, changed: Way | None, currency: str, *, ready: bool = True) -> Said:
+    """Leave it or change it, and what that gains or costs; of a saw not ready, once it is."""
     if not as_it_is.able:
-        words = sentence("Not as it is: ", as_it_is.words)
-        if changed is not None:
-            words += f" {changed.band_label} can, after {changed.change_minutes:.0f} min of change."
+        cannot_words = sentence("Not as it is: ", as_it_is.words)
+        if changed is None:
+            return cannot_words
+        minutes = f"{changed.change_minutes:.0f} min of change"
+        return sentence(cannot_words, f" {changed.band_label} can, after {minutes}.")
+    words = NOTHING_BETTER if changed is None else _gain(as_it_is, changed, currency)
+    if ready:
         return words
-    return NOTHING_BETTER if changed is None else _gain(as_it_is, changed, currency)
+    return NOTHING_BETTER_THEN if words == NOTHING_BETTER else f"Once the saw is ready. {words}"
 
 
 def _gain(now: Way, then: Way, currency: str) -> str:

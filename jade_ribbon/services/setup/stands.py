@@ -8,7 +8,8 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.choose import Choice, choose
 from jade_ribbon.core.job import Drive, Job
-from jade_ribbon.core.money.changing import Way, cannot, changed_way, prevented, verdict, way
+from jade_ribbon.core.money.changing import Way, cannot, changed_way, prevented, way
+from jade_ribbon.core.money.changing import verdict as change_or_leave
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.setup.saw_verdict import SawVerdict
 from jade_ribbon.services.clock import now
@@ -85,7 +86,9 @@ def _as_it_is(row: SawRow, job: Job, label: str) -> Way:
     return way(choice.best, held, 0.0)
 
 
-def next_job(session: Session, row: SawRow, job_row: JobRow, snapshot: Snapshot) -> NextJob:
+def next_job(
+    session: Session, row: SawRow, job_row: JobRow, snapshot: Snapshot, *, ready: bool
+) -> NextJob:
     """What this saw would do with a job as it stands, against changing the band."""
     given = plan_input(job_row, row.id)
     job = job_for(snapshot, row, given, rack_candidates(snapshot, row.id, given))
@@ -94,7 +97,7 @@ def next_job(session: Session, row: SawRow, job_row: JobRow, snapshot: Snapshot)
     best = choose(job).best
     changed = changed_way(best, job, as_it_is) if best is not None else None
     name = job_row.name or f"Job {job_row.id}"
-    words = verdict(as_it_is, changed, snapshot.shop.currency)
+    words = change_or_leave(as_it_is, changed, snapshot.shop.currency, ready=ready)
     return NextJob(job_row.id, name, as_it_is, changed, words)
 
 
@@ -107,10 +110,11 @@ def stand(session: Session, saw_id: int, job_id: int | None) -> Stand:
     row: SawRow = get(session, "saw", saw_id)
     kept = kept_setups(session, saw_id=saw_id)
     defects = _defects(session, saw_id)
+    verdict = verdict_of(session, saw_id)
     asked = None
     if job_id is not None:
-        asked = next_job(session, row, get(session, "job", job_id), read_snapshot(session))
-    verdict = verdict_of(session, saw_id)
+        job, snapshot = get(session, "job", job_id), read_snapshot(session)
+        asked = next_job(session, row, job, snapshot, ready=not verdict.against)
     return Stand(
         saw=one_saw(session, saw_id),
         speed_set_m_s=row.speed_set_m_s,

@@ -101,6 +101,10 @@ def test_the_next_job_as_it_is_against_a_change(shop: FlaskClient) -> None:
     same = shop.get("/api/saws/1/stand?job_id=1").get_json()["next_job"]
     assert same["as_it_is"]["able"] and same["as_it_is"]["change_minutes"] == 0
     assert same["words"].startswith("It can, as it is")
+    post(shop, "/api/saws/1/tension", state="slack")
+    slack = shop.get("/api/saws/1/stand?job_id=1").get_json()["next_job"]
+    assert slack["words"].startswith("It can once the saw is ready")
+    post(shop, "/api/saws/1/tension", state="on", stress_MPa=130)
     fine = {**BAND, "label": "K-01", "width_mm": 6.35, "thickness_mm": 0.64}
     fine |= {"form": "regular", "tpi_lo": 6, "tpi_hi": 6}
     assert shop.post("/api/bands", json=fine).status_code == 201
