@@ -4,12 +4,15 @@ import gc
 import json
 import os
 import shutil
+import subprocess
+import sys
+import tempfile
+import time
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
-from filelock import FileLock
 from flask import Flask
 from flask.testing import FlaskClient
 from hypothesis import settings
@@ -73,16 +76,43 @@ def shop(client: FlaskClient, job_file: dict[str, Any]) -> FlaskClient:
     return client
 
 
+YARD = "JADE_RIBBON_TESTS_YARD"
+"""Where the sample boatyard comes to be that is being made beside the first tests."""
+MAKE_YARD = (
+    "import sys; from pathlib import Path; from jade_ribbon.demo.world import make_world; "
+    "make_world(Path(sys.argv[1]))"
+)
+YARD_S = 300.0
+
+
+def pytest_configure(config: pytest.Config) -> None:
+    """Where tests run in several processes, one more begins at once with what most wait for."""
+    if hasattr(config, "workerinput") or not config.getoption("numprocesses", None):
+        return
+    folder = tempfile.TemporaryDirectory(prefix="yard-")
+    file = Path(folder.name) / "yard.sqlite"
+    making = subprocess.Popen([sys.executable, "-c", MAKE_YARD, str(file)])
+    os.environ[YARD] = str(file)
+    config.add_cleanup(folder.cleanup)
+
+    def stop() -> None:
+        making.terminate()
+        making.wait()
+
+    config.add_cleanup(stop)
+
+
 @pytest.fixture(scope="session")
 def yard_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The sample boatyard, made once."""
-    shared = tmp_path_factory.getbasetemp()
-    if os.environ.get("PYTEST_XDIST_WORKER"):
-        shared = shared.parent  # all workers' own: the first to come makes it
-    file = shared / "yard.sqlite"
-    with FileLock(shared / "yard.lock"):
-        if not file.exists():
-            make_world(file)
+    """The sample boatyard, made once: whole as soon as it is there."""
+    if YARD not in os.environ:
+        file = tmp_path_factory.getbasetemp() / "yard.sqlite"
+        make_world(file)
+        return file
+    file, until = Path(os.environ[YARD]), time.monotonic() + YARD_S
+    while not file.exists():
+        assert time.monotonic() < until, "the sample boatyard is not made"
+        time.sleep(0.2)
     return file
 
 

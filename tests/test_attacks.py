@@ -18,13 +18,13 @@ ROOT = Path(__file__).parents[1]
 
 
 QUICK = {
-    "kills": 12,
-    "network": 36,
-    "files": 800,
-    "strangers": 1000,
+    "kills": 6,
+    "network": 24,
+    "files": 500,
+    "strangers": 600,
     "clients": 4,
     "phones": 4,
-    "power": 12,
+    "power": 8,
 }
 """How often each is made here; the longest first."""
 BROKEN = "every second mount taken back"
@@ -43,7 +43,7 @@ def attacked() -> Iterator[dict[str, Future[Ended]]]:
     """All attacks, a few at a time beside each other."""
     with ThreadPoolExecutor(AT_ONCE) as pool:
         under_way = {n: pool.submit(_run, "attacks", n, str(count)) for n, count in QUICK.items()}
-        under_way[BROKEN] = pool.submit(_run, "attacks.mutations", "mount", "14")
+        under_way[BROKEN] = pool.submit(_run, "attacks.mutations", "mount", "10")
         yield under_way
 
 

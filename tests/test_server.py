@@ -11,7 +11,8 @@ from pathlib import Path
 
 import pytest
 
-from jade_ribbon.demo.serving import free_port, serving, wait_for
+from jade_ribbon.demo.serving import free_port, wait_for
+from tests.support.served import served
 
 HEAD = b"POST /api/plan HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Type: application/json\r\n"
 HALVES = (
@@ -24,7 +25,7 @@ HALVES = (
 
 @pytest.fixture
 def address(empty_file: Path, tmp_path: Path) -> Iterator[str]:
-    with serving(Path(shutil.copy(empty_file, tmp_path / "shop.sqlite"))) as at:
+    with served(Path(shutil.copy(empty_file, tmp_path / "shop.sqlite"))) as at:
         yield at
 
 

@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from jade_ribbon.core.mechanics.life import PRIOR_WEIGHT
+from jade_ribbon.core.mechanics.outline import Stretch
 from jade_ribbon.core.mechanics.straightness import SIDE_SHARE_SPREAD_LN
 from jade_ribbon.core.mechanics.tension import wheel_force_per_strand
 from jade_ribbon.core.quantities.arrays import least
@@ -20,6 +21,9 @@ Finish = Literal["rough", "plane", "sand", "show"]
 STRAIGHT_OPERATIONS = tuple(key for key, row in operations().items() if row.straight)
 DEEP_RESAW_OPERATIONS = tuple(key for key, row in operations().items() if row.deep)
 CURVED_OPERATIONS = tuple(key for key, row in operations().items() if row.curved)
+ROUNDED = ("curve", "circle")
+ARC_SHARE = {"circle": 1.0, "curve": 0.5}
+"""Share of the path that is the tightest arc, where no outline tells it."""
 DEFAULT_HAND_FORCE_N = 80.0
 USUAL_GUARD_GAP_MM = 10.0
 TUBE_PITCH_SHARE, ROUND_PITCH_SHARE = 1.4, 0.85
@@ -181,6 +185,29 @@ class Cut:
     """The most that passes between band and column."""
     last_face_sawn: bool = False
     """Slices: the last face is sawn too, so that N pieces take N cuts instead of N - 1."""
+    stretches: tuple[Stretch, ...] = ()
+    """The path by radius, tightest first, where an outline tells it."""
+
+    @property
+    def is_curved(self) -> bool:
+        """Whether the work is turned as it is fed: a curve, a circle, a blank with a radius."""
+        return self.operation in ROUNDED or self.min_radius_mm is not None
+
+    @property
+    def path(self) -> tuple[tuple[float, float | None], ...]:
+        """Shares of the path and the radius of each, the tightest first; None: straight.
+
+        Without an outline a circle is all arc, a curve half.
+        """
+        radius = self.min_radius_mm
+        if radius is None:
+            return ((1.0, None),)
+        if self.stretches:
+            whole = sum(s.length_mm for s in self.stretches)
+            rest = tuple((s.length_mm / whole, s.radius_mm) for s in self.stretches[1:])
+            return ((self.stretches[0].length_mm / whole, radius), *rest)
+        arc = ARC_SHARE.get(self.operation, 1.0)
+        return ((1.0, radius),) if arc == 1.0 else ((arc, radius), (1.0 - arc, None))
 
     @property
     def is_tube(self) -> bool:

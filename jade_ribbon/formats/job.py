@@ -21,6 +21,7 @@ from jade_ribbon.core.job import (
     Rules,
     Saw,
 )
+from jade_ribbon.core.mechanics.outline import Stretch
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.formats.validation import Strict, entry, read_json
 from jade_ribbon.reference.tables import Material, materials
@@ -113,6 +114,16 @@ class SawFile(Strict):
         )
 
 
+class StretchFile(Strict):
+    """So much of a path at one radius; null where it is straight."""
+
+    length_mm: Annotated[float, entry("any_length_mm")]
+    radius_mm: Annotated[float, entry("min_radius_mm")] | None = None
+
+
+MOST_STRETCHES = 60
+
+
 class CutFile(Strict):
     """The cut in the job file."""
 
@@ -133,6 +144,10 @@ class CutFile(Strict):
     stack: Annotated[int, entry("stack")] = 1
     throat_need_mm: Annotated[float, entry("throat_need_mm")] | None = None
     last_face_sawn: bool = False
+    stretches: Annotated[list[StretchFile], Field(max_length=MOST_STRETCHES)] = Field(
+        default_factory=list
+    )
+    """The path by radius, tightest first, as an outline gives it."""
 
     @model_validator(mode="after")
     def _only_what_is_used(self) -> Self:
@@ -154,7 +169,9 @@ class CutFile(Strict):
                     )
                 ]
             )
-        plain = {n: getattr(self, n) for n in CutFile.model_fields if n != "material"}
+        own = ("material", "stretches")
+        plain = {n: getattr(self, n) for n in CutFile.model_fields if n not in own}
+        plain["stretches"] = tuple(Stretch(s.length_mm, s.radius_mm) for s in self.stretches)
         material = stock_of(self.operation, known[self.material], known)
         return Cut(material=material, **plain)
 

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.stock.cut_list import CutPlan, StockBillet, WantedPiece, YieldJob
+from jade_ribbon.core.stock.cut_list import CutPlan, Slice, StockBillet, WantedPiece, YieldJob
 from jade_ribbon.formats.validation import Strict, entry, read_json
 
 Length = Annotated[float, entry("any_length_mm")]
@@ -42,6 +42,8 @@ class CutListInput(Strict):
     prepare_loss_mm: Loss
     crosscut_kerf_mm: Annotated[float, Field(ge=0, le=100)]
     trim_mm: Loss
+    rip_kerf_mm: Annotated[float, Field(ge=0, le=50)] | None = None
+    """Kerf of the rip that parts pieces side by side in a slice; null: slices are not ripped."""
     billets: Annotated[list[YieldBillet], Field(min_length=1, max_length=50)]
     pieces: Annotated[list[YieldPiece], Field(min_length=1, max_length=50)]
 
@@ -63,6 +65,7 @@ class CutListInput(Strict):
             self.trim_mm,
             tuple(StockBillet(**b.model_dump()) for b in self.billets),
             tuple(WantedPiece(**p.model_dump()) for p in self.pieces),
+            self.rip_kerf_mm,
         )
 
 
@@ -73,6 +76,12 @@ class YieldFile(CutListInput):
     version: Literal[1]
 
 
+def _labels(job: YieldJob, pieces: Slice) -> str | list[str]:
+    """What a slice becomes: one piece, or a list of those it is ripped into."""
+    labels = [job.pieces[i].label for i in pieces]
+    return labels[0] if len(labels) == 1 else labels
+
+
 def plan_record(job: YieldJob, plan: CutPlan) -> dict[str, Any]:
     """A plan as the command line prints it."""
     return {
@@ -80,7 +89,7 @@ def plan_record(job: YieldJob, plan: CutPlan) -> dict[str, Any]:
             {
                 "billet": billet.label,
                 "sections": [
-                    {"length_mm": s.length_mm, "pieces": [job.pieces[i].label for i in s.pieces]}
+                    {"length_mm": s.length_mm, "pieces": [_labels(job, each) for each in s.slices]}
                     for s in sections
                 ],
             }

@@ -1,7 +1,6 @@
 """The best choice of patterns: greatest value, then fewest billets, then the largest left-over."""
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -18,11 +17,22 @@ TIDY_SHARE = 0.15
 
 @dataclass(frozen=True)
 class StockPatterns:
-    """Patterns of billets, each of a length, giving so many of each kind."""
+    """Patterns of sections of billets, each of a length, giving so many slices of each kind."""
 
     billets: tuple[int, ...]
     lengths: tuple[float, ...]
     """With the crosscut kerf after it; the billets' lengths with one more."""
+    slices: tuple[tuple[int, ...], ...]
+
+
+@dataclass(frozen=True)
+class SlicePatterns:
+    """Patterns of slices of billets of a group: of which kind, how long, how many pieces each."""
+
+    groups: tuple[int, ...]
+    kinds: tuple[int, ...]
+    lengths: tuple[float, ...]
+    """With a crosscut kerf, as those of sections."""
     counts: tuple[tuple[int, ...], ...]
 
 
@@ -31,7 +41,10 @@ class StockProgram:
     """Plain figures: billets, the patterns that fill them, what is wanted and worth."""
 
     billet_lengths: tuple[float, ...]
+    billet_groups: tuple[int, ...]
+    """Billets of a group are as high, and give the same slices."""
     patterns: StockPatterns
+    slices: SlicePatterns
     wanted: tuple[int, ...]
     values: tuple[float, ...]
     end_faces: tuple[float, ...]
@@ -47,6 +60,7 @@ class StockChoice:
     """How often each pattern is sawn, which is sawn for its rest, whether none is better."""
 
     times: tuple[int, ...]
+    slice_times: tuple[int, ...]
     kept: int | None
     proven: bool
     at_most: float
@@ -55,6 +69,14 @@ class StockChoice:
 
 def _parts(value: float, parts: int) -> int:
     return round(value * parts)
+
+
+@dataclass(frozen=True)
+class _Found:
+    """How often each section and each slice is sawn."""
+
+    times: tuple[int, ...]
+    slice_times: tuple[int, ...]
 
 
 class _Sawing:
@@ -76,12 +98,13 @@ class _Sawing:
         self.kept = [
             self.model.new_bool_var(f"z{i}") for i in range(len(kept.billets) if with_kept else 0)
         ]
+        self.slice_times = self._slice_times(program.slices, sum(program.wanted))
         self.each = [
-            *zip(self.times, known.billets, lengths, known.counts, strict=True),
+            *zip(self.times, known.billets, lengths, known.slices, strict=True),
             *(
-                (z, b, _parts(length, LENGTH_PARTS), counts)
-                for z, b, length, counts in zip(
-                    self.kept, kept.billets, kept.lengths, kept.counts, strict=False
+                (z, b, _parts(length, LENGTH_PARTS), slices)
+                for z, b, length, slices in zip(
+                    self.kept, kept.billets, kept.lengths, kept.slices, strict=False
                 )
             ),
         ]
@@ -91,12 +114,35 @@ class _Sawing:
         ]
         for room, taken in zip(self.rooms, self.taken, strict=True):
             self.model.add(taken <= room)
+        self._hold_slices(program)
         made = [self.model.new_int_var(0, n, f"made{k}") for k, n in enumerate(program.wanted)]
+        sliced = list(zip(self.slice_times, program.slices.counts, strict=True))
         for k, pieces in enumerate(made):
-            self.model.add(pieces <= sum(c[k] * x for x, _, _, c in self.each if c[k]))
+            self.model.add(pieces <= sum(c[k] * y for y, c in sliced if c[k]))
         self.value = sum(
             _parts(v, MONEY_PARTS) * n for v, n in zip(program.values, made, strict=True)
         )
+
+    def _slice_times(self, slices: SlicePatterns, wanted: int) -> "list[cp_model.IntVar]":
+        return [self.model.new_int_var(0, wanted, f"y{i}") for i in range(len(slices.groups))]
+
+    def _hold_slices(self, program: StockProgram) -> None:
+        """Slices of a length and more come of sections of that length and more.
+
+        For each length of each kind of slice: as sections that take a length take all shorter ones
+        too, this is enough for every slice to find its place.
+        """
+        slices = program.slices
+        lengths = [_parts(v, LENGTH_PARTS) for v in slices.lengths]
+        cut = list(zip(self.slice_times, slices.groups, slices.kinds, lengths, strict=True))
+        for group, kind, least in sorted({(g, k, length) for _, g, k, length in cut}):
+            given = [
+                sawn[kind] * x
+                for x, billet, length, sawn in self.each
+                if sawn[kind] and length >= least and program.billet_groups[billet] == group
+            ]
+            taken = [y for y, g, k, length in cut if (g, k) == (group, kind) and length >= least]
+            self.model.add(sum(taken) <= sum(given))
 
     def use_few(self) -> "list[cp_model.IntVar]":
         """Whether each billet is used at all."""
@@ -105,9 +151,16 @@ class _Sawing:
             self.model.add(x == 0).only_enforce_if(used[billet].negated())
         return used
 
-    def hint(self, times: Sequence[int]) -> None:
-        for x, n in zip(self.times, times, strict=True):
-            self.model.add_hint(x, n)
+    def hint(self, found: "_Found") -> None:
+        for variables, times in ((self.times, found.times), (self.slice_times, found.slice_times)):
+            for x, n in zip(variables, times, strict=True):
+                self.model.add_hint(x, n)
+
+    def found(self, solver: "cp_model.CpSolver") -> "_Found":
+        return _Found(
+            tuple(solver.value(x) for x in self.times),
+            tuple(solver.value(y) for y in self.slice_times),
+        )
 
     def solve(self, seconds: float) -> "cp_model.CpSolver | None":
         """The best found in time; None where none was. `proven` tells whether it is the best."""
@@ -129,38 +182,37 @@ def solve(program: StockProgram, *, seconds: float) -> StockChoice:
     first.model.maximize(first.value)
     solver = first.solve(seconds)
     if solver is None:
-        return StockChoice((0,) * len(first.times), None, False, math.inf)
+        nothing = (0,) * len(first.times), (0,) * len(first.slice_times)
+        return StockChoice(*nothing, None, False, math.inf)
     best = round(solver.objective_value)
     most = solver.best_objective_bound / MONEY_PARTS
-    times = tuple(solver.value(x) for x in first.times)
-    few, times = _fewest(program, best, times, TIDY_SHARE * seconds)
-    times, kept = _largest_left(program, best, few, times, TIDY_SHARE * seconds)
-    return StockChoice(times, kept, first.proven, most)
+    found = first.found(solver)
+    few, found = _fewest(program, best, found, TIDY_SHARE * seconds)
+    found, kept = _largest_left(program, best, few, found, TIDY_SHARE * seconds)
+    return StockChoice(found.times, found.slice_times, kept, first.proven, most)
 
 
-def _fewest(
-    program: StockProgram, best: int, times: tuple[int, ...], seconds: float
-) -> tuple[int, tuple[int, ...]]:
+def _fewest(program: StockProgram, best: int, found: _Found, seconds: float) -> tuple[int, _Found]:
     """Of choices of a value one of the fewest billets: how many, and how often each pattern."""
     sawing = _Sawing(program, with_kept=False)
     sawing.model.add(sawing.value >= best)
-    sawing.hint(times)
+    sawing.hint(found)
     sawing.model.minimize(sum(sawing.use_few()))
     if solver := sawing.solve(seconds):
-        times = tuple(solver.value(x) for x in sawing.times)
-    used = {b for b, n in zip(program.patterns.billets, times, strict=True) if n}
-    return len(used), times
+        found = sawing.found(solver)
+    used = {b for b, n in zip(program.patterns.billets, found.times, strict=True) if n}
+    return len(used), found
 
 
 def _largest_left(
-    program: StockProgram, best: int, few: int, times: tuple[int, ...], seconds: float
-) -> tuple[tuple[int, ...], int | None]:
+    program: StockProgram, best: int, few: int, found: _Found, seconds: float
+) -> tuple[_Found, int | None]:
     """Of those the one with the largest single left-over: a billet's end, or a section's rest."""
     sawing = _Sawing(program, with_kept=True)
     sawing.model.add(sawing.value >= best)
     used = sawing.use_few()
     sawing.model.add(sum(used) <= few)
-    sawing.hint(times)
+    sawing.hint(found)
     ends, here = [], []
     for b, (room, taken) in enumerate(zip(sawing.rooms, sawing.taken, strict=True)):
         end = sawing.model.new_int_var(0, room, f"end{b}")
@@ -179,6 +231,6 @@ def _largest_left(
     )
     solver = sawing.solve(seconds)
     if solver is None:
-        return times, None
+        return found, None
     chosen = [i for i, z in enumerate(sawing.kept) if solver.value(z)]
-    return tuple(solver.value(x) for x in sawing.times), chosen[0] if chosen else None
+    return sawing.found(solver), chosen[0] if chosen else None

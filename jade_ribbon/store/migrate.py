@@ -3,21 +3,23 @@
 import functools
 import logging
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from alembic import command
-from alembic.config import Config
-from alembic.runtime.migration import MigrationContext
-from alembic.script import ScriptDirectory
-from sqlalchemy import Connection
+from sqlalchemy import Connection, inspect
 
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.files import UnusableFileError, backup, before_migration, check_ours, is_new
 
+if TYPE_CHECKING:
+    from alembic.config import Config
+
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
-def config_for(connection: Connection | None = None) -> Config:
+def config_for(connection: Connection | None = None) -> "Config":
     """Alembic's configuration without an ini file; the connection is ours."""
+    from alembic.config import Config  # only where there is something to migrate
+
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
     config.attributes["connection"] = connection
@@ -25,19 +27,27 @@ def config_for(connection: Connection | None = None) -> Config:
 
 
 @functools.cache
-def newest_revision() -> str | None:
-    return ScriptDirectory.from_config(config_for()).get_current_head()
+def revisions() -> tuple[str, ...]:
+    """Every revision of the schema, oldest first: the numbers that the migrations' names begin by.
+
+    Read off their names, so that a file of the newest schema is opened without the library.
+    """
+    return tuple(sorted(p.name.split("_")[0] for p in MIGRATIONS.glob("versions/[0-9]*_*.py")))
+
+
+def newest_revision() -> str:
+    return revisions()[-1]
 
 
 def current_revision(store: Store) -> str | None:
+    """The revision that a file says it has; None of one without tables."""
     with store.engine.connect() as connection:
-        return MigrationContext.configure(connection).get_current_revision()
-
-
-@functools.cache
-def _known() -> frozenset[str]:
-    script = ScriptDirectory.from_config(config_for())
-    return frozenset(found.revision for found in script.walk_revisions())
+        if not inspect(connection).has_table("alembic_version"):
+            return None
+        found: str | None = connection.exec_driver_sql(
+            "SELECT version_num FROM alembic_version"
+        ).scalar()
+        return found
 
 
 def opened(file: Path) -> Store:
@@ -50,7 +60,7 @@ def opened(file: Path) -> Store:
     store = Store(file)
     try:
         now = current_revision(store)
-        if now is not None and now not in _known():
+        if now is not None and now not in revisions():
             newest = newest_revision()
             raise UnusableFileError(
                 f"{file} was written by a newer version of this application ({now}; this one "
@@ -72,6 +82,8 @@ def migrate(store: Store, revision: str = "head") -> Path | None:
     before = current_revision(store)
     if revision == "head" and before == newest_revision():
         return None
+    from alembic import command
+
     saved = None
     if before is not None:
         saved = before_migration(store.file, before)

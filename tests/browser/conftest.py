@@ -7,7 +7,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Browser, ConsoleMessage, Page, Playwright, expect, sync_playwright
 
-from jade_ribbon.demo.serving import CHROMIUM, serving
+from jade_ribbon.demo.serving import CHROMIUM
+from tests.support.served import served
 
 AXE = Path("web/node_modules/axe-core/axe.min.js")
 
@@ -33,7 +34,8 @@ def driver() -> Iterator[Playwright]:
 
 @pytest.fixture(scope="session")
 def browser(driver: Playwright) -> Iterator[Browser]:
-    browser = driver.chromium.launch(executable_path=CHROMIUM)
+    # There is no GPU here: Debian's flags would have one imitated for every page painted.
+    browser = driver.chromium.launch(executable_path=CHROMIUM, args=["--disable-gpu"])
     yield browser
     browser.close()
 
@@ -43,7 +45,7 @@ def address(yard_file: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterat
     """A server of its own for each file of tests."""
     copy = tmp_path_factory.mktemp("served") / "yard.sqlite"
     copy.write_bytes(yard_file.read_bytes())
-    with serving(copy) as url:
+    with served(copy) as url:
         yield url
 
 

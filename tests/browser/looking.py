@@ -1,4 +1,4 @@
-"""Every page looked through in one width: nothing serious, nothing cut off, nothing too small."""
+"""Every page looked through in every width: nothing serious, nothing cut off, nothing too small."""
 
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -8,6 +8,10 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import CONTEXT, serious
 
+WIDE = 1280
+WIDTHS = (WIDE, 834, 390, 320)
+BY_WIDTH = ("color-contrast", "target-size", "scrollable-region-focusable", "nested-interactive")
+"""Rules of the reader that hang on how a page lies."""
 TOUCHED = 900
 """Narrower than this a page is worked by fingers."""
 PAGES = (
@@ -115,6 +119,9 @@ QUIET = """async () => {
 }"""
 
 
+PAINTED = "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))"
+
+
 def opened(page: Page, address: str) -> None:
     """Open a page, and wait until it has come."""
     page.goto(address)
@@ -130,10 +137,9 @@ def themed(page: Page, theme: str) -> None:
 
 
 @contextmanager
-def with_a_job(browser: Browser, address: str, width: int) -> Iterator[Page]:
-    """A page of a width with a job in hand."""
-    view: dict[str, Any] = {"viewport": {"width": width, "height": 844}}
-    context = browser.new_context(**CONTEXT | view, has_touch=width < TOUCHED)
+def with_a_job(browser: Browser, address: str) -> Iterator[Page]:
+    """A page with a job in hand, as a phone has it: worked by fingers too."""
+    context = browser.new_context(**CONTEXT, has_touch=True)
     page = context.new_page()
     jobs = page.request.get(f"{address}/api/jobs").json()
     job = next(j for j in jobs if j["name"] == "Garboards for the ferry")
@@ -143,24 +149,33 @@ def with_a_job(browser: Browser, address: str, width: int) -> Iterator[Page]:
     context.close()
 
 
-def looked_through(
-    browser: Browser, address: str, width: int, *, by_rules: bool = True
-) -> dict[str, Any]:
-    """What is wrong on any page: measured once, then looked through in both themes by rules."""
+def measured(page: Page, width: int) -> list[str]:
+    """What is over the edge or too small in a width."""
+    page.set_viewport_size({"width": width, "height": 844})
+    page.evaluate(PAINTED)
+    told = page.evaluate(MEASURED)
+    wrong: list[str] = told["tiny"] + (told["small"] if width < TOUCHED else [])
+    if told["over"] > 0:
+        wrong.append(f"{told['over']} px over the edge")
+    return [f"{width}: {words}" for words in wrong]
+
+
+def looked_through(browser: Browser, address: str) -> dict[str, Any]:
+    """What is wrong on any page: in every width, and by rules at either end of them.
+
+    A theme is its colours, and these do not hang on a width: dark is looked at wide.
+    """
     found: dict[str, Any] = {}
-    with with_a_job(browser, address, width) as page:
+    with with_a_job(browser, address) as page:
         for path in paths(page, address):
             opened(page, f"{address}/#/{path}")
-            told = page.evaluate(MEASURED)
-            wrong = told["tiny"] + (told["small"] if width < TOUCHED else [])
-            if told["over"] > 0:
-                wrong.append(f"{told['over']} px over the edge")
-            if by_rules:
-                # A theme is its colours: what else is looked at does not hang on it.
-                themed(page, "light")
-                wrong += serious(page)
-                themed(page, "dark")
-                wrong += serious(page, "color-contrast")
+            wrong = [words for width in WIDTHS for words in measured(page, width)]
+            wrong += serious(page, *BY_WIDTH)
+            page.set_viewport_size({"width": WIDE, "height": 844})
+            wrong += serious(page)
+            themed(page, "dark")
+            wrong += serious(page, "color-contrast")
+            themed(page, "light")
             if wrong:
                 found[path] = wrong[:4]
     return found

@@ -4,18 +4,14 @@ import json
 import re
 from pathlib import Path
 
-import pytest
 from playwright.sync_api import Browser, Page, Playwright, expect
 
 from jade_ribbon.demo.serving import CHROMIUM
 from tests.browser.looking import looked_through, opened, paths
 
 
-@pytest.mark.parametrize("width", [320, 1280])
-def test_nothing_is_serious_cut_off_or_too_small(
-    browser: Browser, address: str, width: int
-) -> None:
-    assert looked_through(browser, address, width) == {}
+def test_nothing_is_serious_cut_off_or_too_small(browser: Browser, address: str) -> None:
+    assert looked_through(browser, address) == {}
 
 
 def test_text_twice_as_large_is_not_cut_off(

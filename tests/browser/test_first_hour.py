@@ -8,14 +8,14 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from jade_ribbon.demo.serving import serving
+from tests.support.served import served
 
 MOST_TAPS, MOST_KEYS = 25, 40
 
 
 @pytest.fixture
 def empty(tmp_path: Path) -> Iterator[str]:
-    with serving(tmp_path / "empty.sqlite") as url:
+    with served(tmp_path / "empty.sqlite") as url:
         yield url
 
 
@@ -98,7 +98,7 @@ def test_a_sample_yard_is_looked_round_in_and_left(
     page: Page, yard_file: Path, tmp_path: Path
 ) -> None:
     shutil.copy(yard_file, tmp_path / "mine.sample-yard.sqlite")
-    with serving(tmp_path / "mine.sqlite") as url:
+    with served(tmp_path / "mine.sqlite") as url:
         page.goto(f"{url}/")
         page.get_by_role("button", name="Look round").click()
         expect(page.get_by_text("The sample yard, to look round in")).to_be_visible()

@@ -15,7 +15,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import BrowserContext, Page, Playwright, ViewportSize, expect
 
-from jade_ribbon.demo.serving import CHROMIUM, free_port, running
+from jade_ribbon.demo.serving import CHROMIUM, free_port
+from tests.support.served import served
 
 ADDRESS = "127.0.0.7"
 WORDS = "copper kettle ninety"
@@ -43,7 +44,7 @@ class Shop:
     def served(self) -> Iterator["Shop"]:
         ports = ("--https-port", str(self.https_port), "--http-port", str(self.http_port))
         more = ("--network", "--address", ADDRESS, *ports)
-        with running(self.file, self.port, *more, JADE_RIBBON_PASSPHRASE=WORDS):
+        with served(self.file, self.port, more, JADE_RIBBON_PASSPHRASE=WORDS):
             yield self
 
 

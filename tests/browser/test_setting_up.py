@@ -8,9 +8,10 @@ import pytest
 import soundfile
 from playwright.sync_api import Browser, Page, Playwright, expect
 
-from jade_ribbon.demo.serving import CHROMIUM, free_port, serving
+from jade_ribbon.demo.serving import CHROMIUM, free_port
 from tests.browser.conftest import CONTEXT, serious
 from tests.support.plucks import RATE, pluck
+from tests.support.served import served
 
 TABLET = {**CONTEXT, "viewport": {"width": 768, "height": 1024}, "has_touch": True}
 
@@ -68,12 +69,12 @@ def test_a_set_up_by_taps_goes_on_after_a_restart(browser: Browser, yard_copy: P
     context = browser.new_context(**TABLET)
     page = context.new_page()
     page.set_default_timeout(20_000)
-    with serving(yard_copy, port) as address:
+    with served(yard_copy, port) as address:
         card = ferry(page, address)
         first_half(page, address, card)
     page.get_by_role("button", name="Done", exact=True).tap()
     expect(page.get_by_role("link", name="1 not sent")).to_be_visible()
-    with serving(yard_copy, port) as address:
+    with served(yard_copy, port) as address:
         expect(page.get_by_role("link", name="1 not sent")).to_be_hidden()
         expect(page.get_by_role("article", name=re.compile("Track again"))).to_be_visible(
             timeout=20_000

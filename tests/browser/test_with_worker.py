@@ -248,10 +248,10 @@ def test_a_device_leaves_by_itself(
 def test_a_shop_whose_file_is_gone_says_so(
     browser: Browser, yard_file: Path, tmp_path: Path
 ) -> None:
-    from jade_ribbon.demo.serving import serving
+    from tests.support.served import served
 
     file = Path(shutil.copy(yard_file, tmp_path / "yard.sqlite"))
-    with serving(file) as address:
+    with served(file) as address:
         page = browser.new_context(**CONTEXT).new_page()
         page.goto(f"{address}/#/rack/3")
         expect(page.get_by_role("heading", level=1)).to_be_visible()

@@ -1,5 +1,6 @@
 """A live file beside other programs: nothing acknowledged is lost, and what is gone is noticed."""
 
+import contextlib
 import os
 import shutil
 import signal
@@ -19,6 +20,7 @@ import pytest
 import requests
 
 from jade_ribbon.demo.serving import free_port, wait_for
+from tests.support.served import Forked, served_by
 
 READER = "import sqlite3, sys; c = sqlite3.connect(sys.argv[1]); c.execute('SELECT count(*) FROM band').fetchone(); c.close()"  # noqa: E501
 OURS = (sys.executable, "-m", "jade_ribbon")
@@ -29,7 +31,7 @@ class Served:
     """A shop served by a process of its own, and what it acknowledged."""
 
     file: Path
-    process: subprocess.Popen[bytes]
+    process: Forked | subprocess.Popen[bytes]
     address: str
     labels: list[str] = field(default_factory=list)
 
@@ -59,13 +61,10 @@ class Served:
 @pytest.fixture
 def served(empty_file: Path, tmp_path: Path) -> Iterator[Served]:
     file, port = Path(shutil.copy(empty_file, tmp_path / "shop.sqlite")), free_port()
-    command = (*OURS, "serve", "--file", str(file), "--port", str(port))
-    process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
-    address = f"http://127.0.0.1:{port}"
-    wait_for(address)
-    yield Served(file, process, address)
-    process.kill()
-    process.wait()
+    with served_by(file, port) as process:
+        yield Served(file, process, f"http://127.0.0.1:{port}")
+        with contextlib.suppress(ProcessLookupError):
+            process.kill()
 
 
 def kept(file: Path) -> set[str]:

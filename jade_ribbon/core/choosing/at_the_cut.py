@@ -10,7 +10,7 @@ import numpy as np
 from jade_ribbon.core.bands.cut_wear import wear_factor
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.bands.reach import least_bite_mm, span_mm
-from jade_ribbon.core.bands.speed_choice import SpeedChoice
+from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
 from jade_ribbon.core.choosing.conflicts import (
     Reason,
 )
@@ -22,8 +22,7 @@ from jade_ribbon.core.choosing.cost import (
     piece_cost,
 )
 from jade_ribbon.core.choosing.limits import (
-    arc_share,
-    elsewhere,
+    at_radius,
     further_limits,
     hand_pace_m_min,
     rubbing,
@@ -227,19 +226,18 @@ def figures_at(evaluation: Evaluation, job: Job, feed_m_min: float) -> RunFigure
         feed_ratio_sharp=material.feed_force_ratio_sharp,
         feed_ratio_dull=material.feed_force_ratio_dull,
     )
-    contact, equivalent = _worn(facts, job, speed, window, feed_m_min, arc_share(job))
-    if arc_share(job) < 1.0 and "steering" in window.limits_m_min:
-        fast = most(feed_m_min, feed_to_run_at(elsewhere(window), job))
-        rest, more = _worn(facts, job, speed, window, fast, 1.0 - arc_share(job))
+    (tightest, _), *rest = job.cut.path
+    contact, equivalent = _worn(facts, job, speed, window, feed_m_min, tightest)
+    for share, radius in rest:
+        feed = most(feed_m_min, feed_to_run_at(at_radius(window, job, radius), job))
+        part, more = _worn(facts, job, speed, window, feed, share)
         contact = ContactLength(
-            contact.cutting_time_s + rest.cutting_time_s,
-            contact.contact_m + rest.contact_m,
+            contact.cutting_time_s + part.cutting_time_s,
+            contact.contact_m + part.contact_m,
             contact.bite_mm,
-            contact.equivalent_contact_m + rest.equivalent_contact_m,
+            contact.equivalent_contact_m + part.equivalent_contact_m,
         )
         equivalent = equivalent + more
-    elif arc_share(job) < 1.0:
-        contact, equivalent = _worn(facts, job, speed, window, feed_m_min, 1.0)
     delivered = delivered_place(facts, bite_mm=power.bite_mm, job=job)
     available = job.saw.motor_kW * job.saw.drive.power_share(speed.speed_m_s) * 1000.0
     held = least(
@@ -274,10 +272,13 @@ def matched_speed_target(facts: BandFacts, job: Job) -> float | None:
     """A mill's target speed: the highest at which the feed it can hold gives the target bite.
 
     Power at the target bite fixes a feed; so does the carriage. A slower band turns that
-    feed into the wanted bite. None when the house rule runs the mill as fast as it goes.
+    feed into the wanted bite. By the house rule "as fast as it goes" the most that its steel
+    stands in this wood. None of anything but a mill.
     """
-    if job.cut.operation != "mill" or job.rules.mill_speed == "fast":
+    if job.cut.operation != "mill":
         return None
+    if job.rules.mill_speed == "fast":
+        return speed_range(facts.steel, job.cut.material).most_m_s
     if job.rules.mill_speed == "ladder":
         return min(ladder_speed_m_s(job.saw.motor_kW), job.cut.material.speed_max_m_s)
     material, saw = job.cut.material, job.saw

@@ -1,7 +1,6 @@
 """Limits of the feed beside those of band and motor: pace, steering, straightness, grit."""
 
 import math
-from collections.abc import Mapping
 from dataclasses import replace
 from typing import cast
 
@@ -9,7 +8,7 @@ import numpy as np
 
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.bands.reach import span_mm
-from jade_ribbon.core.job import CURVED_OPERATIONS, Job
+from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.cutting import cutting_power
 from jade_ribbon.core.mechanics.feed import (
     HOT_SHARE,
@@ -33,10 +32,13 @@ MM_S_PER_M_MIN = 1000.0 / 60.0
 
 
 def steering_m_min(job: Job) -> float | None:
-    """Feed along a curve at which a person still steers: 0.7 rad/s x (R + 15 mm)."""
+    """Feed along the tightest arc at which a person still steers it; None of a straight cut."""
     radius = job.cut.min_radius_mm
-    if radius is None:
-        return None
+    return None if radius is None else steering_at_m_min(job, radius)
+
+
+def steering_at_m_min(job: Job, radius: float) -> float:
+    """Feed (m/min) along a curve at which a person still steers: 0.7 rad/s x (R + 15 mm)."""
     turning = STEERING_RAD_S * job.known.steering_factor
     return turning * (radius + STEERING_ARM_MM) / MM_S_PER_M_MIN
 
@@ -119,7 +121,7 @@ def hand_pace_m_min(job: Job) -> float:
         paces.append(rates.hand_feed_metal_m_min)
     if material.group == "foam":
         paces.append(rates.hand_feed_foam_m_min)
-    if job.cut.operation in CURVED_OPERATIONS:
+    if job.cut.is_curved:
         paces.append(rates.hand_feed_curve_m_min)
     if job.cut.standing_height_mm < THIN_MM:
         paces.append(rates.hand_feed_thin_m_min)
@@ -150,7 +152,7 @@ def rubbing(window: FeedWindow, job: Job) -> FeedWindow:
     """
     if not may_rub(job):
         return window
-    turning = job.cut.operation in CURVED_OPERATIONS and not job.cut.material.is_metal
+    turning = job.cut.is_curved and not job.cut.material.is_metal
     free = PERSON if job.saw.force_known else (*PERSON, *LEANING)
     hard = [limit for key, limit in window.limits_m_min.items() if key not in free]
     allowed = turning | (least(*hard) >= HOT_SHARE * window.floor_m_min)
@@ -165,18 +167,11 @@ def rubbing(window: FeedWindow, job: Job) -> FeedWindow:
     return window
 
 
-ARC_SHARE: Mapping[str, float] = {"circle": 1.0, "curve": 0.5}
-"""Share of the path that is the tightest arc, where no outline tells it."""
-
-
-def arc_share(job: Job) -> float:
-    """Share of the path that is fed at the tightest arc's feed; all of a straight cut."""
-    return ARC_SHARE.get(job.cut.operation, 1.0)
-
-
-def elsewhere(window: FeedWindow) -> FeedWindow:
-    """The window off the tightest arc, where nobody has to steer round it."""
+def at_radius(window: FeedWindow, job: Job, radius_mm: float | None) -> FeedWindow:
+    """The window on a stretch of another radius than the tightest; None: straight."""
     limits: dict[Limit, float] = {k: v for k, v in window.limits_m_min.items() if k != "steering"}
+    if radius_mm is not None and "steering" in window.limits_m_min:
+        limits["steering"] = steering_at_m_min(job, radius_mm)
     return window_from_limits(limits, window.floor_m_min)
 
 

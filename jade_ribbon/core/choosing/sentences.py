@@ -24,8 +24,11 @@ EMPTY: Mapping[str, Any] = {
     "angle_deg": 0.0,
     "stood_on_end": False,
     "round_stock": False,
+    "stretches": [],
 }
 """Fields that only some operations use, each with what it is when it is not at work."""
+FOLLOWED = frozenset(("min_radius_mm", "stretches"))
+"""What an outline tells of a path that is curved."""
 FINISH_WORDS: Mapping[Finish, str] = {
     "rough": "left rough",
     "plane": "to be planed",
@@ -66,7 +69,8 @@ def said_fields(operation: Operation) -> frozenset[str]:
 
 def used_fields(operation: Operation) -> frozenset[str]:
     """Fields an operation uses: those its sentence says, and those a file may give beside."""
-    return said_fields(operation) | frozenset(operations()[operation].also_uses)
+    followed = FOLLOWED if operations()[operation].curved else frozenset()
+    return said_fields(operation) | frozenset(operations()[operation].also_uses) | followed
 
 
 def unsaid(operation: Operation) -> dict[str, Any]:
@@ -76,7 +80,7 @@ def unsaid(operation: Operation) -> dict[str, Any]:
     """
     said = said_fields(operation)
     if operations()[operation].curved:
-        said |= {"min_radius_mm"}
+        said |= FOLLOWED
     return {field: empty for field, empty in EMPTY.items() if field not in said}
 
 

@@ -117,6 +117,14 @@ class OutlineSample:
 
 
 @dataclass(frozen=True)
+class Stretch:
+    """So much of a path (mm) at one radius; None where it is as good as straight."""
+
+    length_mm: float
+    radius_mm: float | None
+
+
+@dataclass(frozen=True)
 class Outline:
     """What a drawing says of its curve. `min_radius_mm` is None when all is straight."""
 
@@ -125,6 +133,8 @@ class Outline:
     length_mm: float
     corners: tuple[Point, ...]
     chains: tuple[tuple[OutlineSample, ...], ...]
+    stretches: tuple[Stretch, ...]
+    """The whole of it by how tight it is, tightest first."""
 
 
 def radii(first: Array, second: Array) -> Array:
@@ -200,6 +210,40 @@ def length_of(segment: Segment) -> float:
         return radius * abs(segment.sweep)
     _, first, _ = segment.at(GAUSS_AT)
     return float(GAUSS_WEIGHTS @ np.hypot(first[:, 0], first[:, 1]))
+
+
+STRETCH_RATIO = 1.2
+"""Radii within so much of each other count as one stretch."""
+SWEEPING_MM = 2000.0
+"""From this radius on nobody goes slower for the curve."""
+
+
+def stretches_of(segments: Sequence[Segment]) -> tuple[Stretch, ...]:
+    """The length of some segments by radius, tightest first; what is straight last.
+
+    Radii in a stretch lie within a fifth of each other; its own is their mean by length.
+
+    Source: docs/model "Outlines".
+    """
+    length_of_each: dict[int | None, float] = {}
+    bent: dict[int | None, float] = {}
+    for segment in segments:
+        if isinstance(segment, Line):
+            parts, found = np.array([length_of(segment)]), np.array([np.inf])
+        else:
+            _, first, second = segment.at(GAUSS_AT)
+            parts, found = GAUSS_WEIGHTS * np.hypot(first[:, 0], first[:, 1]), radii(first, second)
+        for length, radius in zip(parts.tolist(), found.tolist(), strict=True):
+            tight = radius < SWEEPING_MM
+            key = math.floor(math.log(max(radius, 1e-3), STRETCH_RATIO)) if tight else None
+            length_of_each[key] = length_of_each.get(key, 0.0) + length
+            bent[key] = bent.get(key, 0.0) + (length * radius if tight else 0.0)
+    keys = sorted(length_of_each, key=lambda k: math.inf if k is None else k)
+    return tuple(
+        Stretch(length_of_each[k], None if k is None else bent[k] / length_of_each[k])
+        for k in keys
+        if length_of_each[k] > 0.0
+    )
 
 
 def ends(segment: Segment) -> tuple[Point, Point]:
@@ -333,4 +377,5 @@ def measure(chains: Sequence[Sequence[Segment]], *, samples_per_curve: int = 24)
         chains=tuple(
             tuple(p for s in chain for p in _samples(s, samples_per_curve)) for chain in kept
         ),
+        stretches=stretches_of([s for chain in kept for s in chain]),
     )

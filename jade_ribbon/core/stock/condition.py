@@ -1,6 +1,7 @@
 """Whether a piece of stock is ready to saw, and how oversize it must be cut to dry."""
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
@@ -27,6 +28,10 @@ STALE_DAYS = 30
 """A moisture older than this is no reading any more."""
 ROCKS_MM = 1.0
 """With more twist than this stock does not stand on its face."""
+BOWS_MM = 1.0
+"""What is four-square has less bow than this."""
+OVER_DRY_PCT = 6.0
+"""Under this a meter tells little, and wood takes water up again."""
 SUSPECTED: dict[Suspect, str] = {
     "nails": "Metal is suspected: go over it with a detector and map what it finds.",
     "paint": "Paint: it dulls, and its dust is not for the general collector; scrape it off first.",
@@ -58,7 +63,11 @@ class Condition:
     mapped: int
     """Pieces of metal found and mapped."""
     log: bool = False
-    """A log is milled green: what it shrinks is told, and stands in no way."""
+    """A log is milled green: it is asked for no moisture, and what it shrinks stands in no way."""
+    bow_mm: float = 0.0
+    is_wood: bool = True
+    """Plastics and metals hold no water that moves them."""
+    sawn_up: bool = False
 
 
 @dataclass(frozen=True)
@@ -98,11 +107,49 @@ def _untrue(trued: Trued, rule: StockRule) -> str:
     return "" if trued == "face_edge" else "No edge is square to the face yet."
 
 
+def _at_odds(found: Condition) -> Iterator[Said]:
+    """What was noted of it and cannot both be so."""
+    if found.trued != "four":
+        return
+    if abs(found.bow_mm) > BOWS_MM:
+        bow = quantity(abs(found.bow_mm), "thin")
+        yield sentence("Noted four-square, yet with ", bow, " of bow: look along it again.")
+    if found.twist_mm > ROCKS_MM:
+        twist = quantity(found.twist_mm, "thin")
+        yield sentence("Noted four-square, yet with ", twist, " of twist: lay it down again.")
+
+
+def _twisted(found: Condition) -> Iterator[Said]:
+    """Twist that is left in what is trued on one side only."""
+    if found.twist_mm > ROCKS_MM and found.trued in ("face", "face_edge"):
+        twist = quantity(found.twist_mm, "thin")
+        yield sentence("Its back still has ", twist, " of twist: that comes off its thickness.")
+
+
+def _moisture_untold(found: Condition) -> Iterator[Said]:
+    """What is not known of its moisture; of a log nobody asks."""
+    if not found.is_wood or found.log:
+        return
+    days = found.moisture_days
+    if found.moisture_pct is None:
+        yield "Its moisture was not measured: wet wood moves and shrinks when it is open."
+    elif days is None or days > STALE_DAYS:
+        age = "an unknown time" if days is None else f"{days:.0f} days"
+        yield f"Its moisture was measured {age} ago: measure it again."
+    elif found.moisture_pct < OVER_DRY_PCT:
+        yield (
+            f"At {found.moisture_pct:g} % it is over-dry, or the meter is below what it can tell: "
+            "over-dry wood takes water up again and bows. Let it lie, and measure it again."
+        )
+
+
 def readiness_of(found: Condition, rule: StockRule) -> StockReadiness:
     """Ready only by what was noted: a moisture that nobody read, or read long ago, tells nothing.
 
     Source: practice; house rule "stock before resawing"; docs/model "Stock".
     """
+    if found.sawn_up:
+        return StockReadiness("not_ready", ("It is sawn up.",), 0.0, 0.0)
     wrong: list[Said] = []
     if words := _untrue(found.trued, rule):
         wrong.append(words)
@@ -112,19 +159,13 @@ def readiness_of(found: Condition, rule: StockRule) -> StockReadiness:
     if found.suspect != "none" and not (found.suspect == "nails" and found.mapped):
         wrong.append(SUSPECTED[found.suspect])
     low = high = 0.0
-    untold: list[Said] = []
-    noted: list[Said] = []
+    untold: list[Said] = [*_at_odds(found), *_moisture_untold(found)]
+    noted: list[Said] = [*_twisted(found)]
     if found.suspect == "nails" and found.mapped:
         marks = "One mark" if found.mapped == 1 else f"{found.mapped} marks"
         noted.append(f"{marks} of metal mapped; what a detector missed is in no map.")
-    if found.moisture_pct is None:
-        untold.append("Its moisture was not measured: wet wood moves and shrinks when it is open.")
-    elif found.moisture_days is None or found.moisture_days > STALE_DAYS:
-        age = (
-            "an unknown time" if found.moisture_days is None else f"{found.moisture_days:.0f} days"
-        )
-        untold.append(f"Its moisture was measured {age} ago: measure it again.")
-    else:
+    days = found.moisture_days
+    if found.moisture_pct is not None and days is not None and days <= STALE_DAYS and found.is_wood:
         low, high = oversize_share(found.moisture_pct)
         if high > SHRINKS:
             told = noted if found.log else wrong

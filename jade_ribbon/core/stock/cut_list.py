@@ -1,19 +1,20 @@
 """Which pieces from which billets: sections crosscut, each sawn into slices."""
 
+import itertools
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from itertools import product
+from typing import TypeVar
 
-from jade_ribbon.core.quantities.errors import refuse
+Way = TypeVar("Way")
 
 SLACK_MM = 1e-6
 """Sums of decimals may be over by so much and still fit."""
-MOST_PATTERNS = 40_000
+MOST_PATTERNS = 8_000
+"""Of sections, and of slices: of more of them the best is not found in time."""
 MOST_PART_FILLED = 3_000
 """With more ways to leave something of a section, only ends are looked at for what is left."""
-TOO_MANY_WAYS = (
-    f"there are more than {MOST_PATTERNS} ways to fill them; accepted: fewer kinds of piece"
-)
 
 
 @dataclass(frozen=True)
@@ -41,7 +42,11 @@ class WantedPiece:
 
 @dataclass(frozen=True)
 class YieldJob:
-    """Billets, the pieces wanted of them, and what sawing takes, mm."""
+    """Billets, the pieces wanted of them, and what sawing takes, mm.
+
+    With a rip kerf a slice may be ripped into pieces side by side; without one never.
+    `along_curve`: billets are sawn along their bow, which then takes nothing of them.
+    """
 
     kerf_mm: float
     clean_up_per_face_mm: float
@@ -50,23 +55,57 @@ class YieldJob:
     trim_mm: float
     billets: tuple[StockBillet, ...]
     pieces: tuple[WantedPiece, ...]
+    rip_kerf_mm: float | None = None
+    along_curve: bool = False
+
+    @property
+    def thicknesses_mm(self) -> tuple[float, ...]:
+        """Of the pieces, each once, thick before thin."""
+        return tuple(sorted({p.thickness_mm for p in self.pieces}, reverse=True))
 
 
 @dataclass(frozen=True)
-class Pattern:
-    """A section of one billet and how many of each kind of piece its thickness gives at most."""
+class SectionPattern:
+    """A section of one billet and how many slices of each thickness its own gives."""
 
     billet: int
+    length_mm: float
+    slices: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class SlicePattern:
+    """A slice of billets so high: of which thickness, how long, how many of each piece it gives."""
+
+    height_mm: float
+    thickness: int
     length_mm: float
     counts: tuple[int, ...]
 
 
 @dataclass(frozen=True)
+class Ways:
+    """Every way that is looked at to fill sections with slices and slices with pieces."""
+
+    sections: list[SectionPattern]
+    slices: list[SlicePattern]
+    all_of_them: bool
+
+
+Slice = tuple[int, ...]
+"""The pieces of a slice by their places in the job, side by side from its lower edge."""
+
+
+@dataclass(frozen=True)
 class Section:
-    """A section as sawn: its pieces by their places in the job, in sawing order."""
+    """A section as sawn: its slices in sawing order."""
 
     length_mm: float
-    pieces: tuple[int, ...]
+    slices: tuple[Slice, ...]
+
+    @property
+    def pieces(self) -> tuple[int, ...]:
+        return tuple(piece for each in self.slices for piece in each)
 
 
 @dataclass(frozen=True)
@@ -102,29 +141,33 @@ def usable_length_mm(job: YieldJob, billet: StockBillet) -> float:
 
 def section_thickness_mm(job: YieldJob, billet: StockBillet, length_mm: float) -> float:
     """Thickness left of a section once it is prepared, its own share of the bow gone."""
-    bow = billet.bow_mm * (length_mm / billet.length_mm) ** 2
+    bow = 0.0 if job.along_curve else billet.bow_mm * (length_mm / billet.length_mm) ** 2
     return billet.thickness_mm - job.prepare_loss_mm - bow
+
+
+def as_sawn_mm(job: YieldJob, thickness_mm: float) -> float:
+    """Thickness as sawn of a piece so thick once it is cleaned up."""
+    return thickness_mm + 2.0 * job.clean_up_per_face_mm
 
 
 def slice_mm(job: YieldJob, piece: WantedPiece) -> float:
     """Thickness of a piece as sawn."""
-    return piece.thickness_mm + 2.0 * job.clean_up_per_face_mm
+    return as_sawn_mm(job, piece.thickness_mm)
 
 
-def _fitting(job: YieldJob, billet: StockBillet, length_mm: float) -> list[int]:
-    """Pieces that a section of a billet can give."""
+def _fitting(job: YieldJob, height_mm: float, length_mm: float) -> list[int]:
+    """Pieces that a section so high and so long can give."""
     return [
         i
         for i, piece in enumerate(job.pieces)
-        if piece.length_mm <= length_mm + SLACK_MM
-        and piece.height_mm <= billet.height_mm + SLACK_MM
+        if piece.length_mm <= length_mm + SLACK_MM and piece.height_mm <= height_mm + SLACK_MM
     ]
 
 
 def _fillings(
     room_mm: float, takes_mm: Sequence[float], most: Sequence[int], most_kinds: int, *, full: bool
 ) -> Iterator[list[int]]:
-    """Every way to fill a thickness, by so many kinds; `full`: to which nothing can be added."""
+    """Every way to fill a room, by so many kinds; `full`: to which nothing can be added."""
 
     def fill(kind: int, room: float, counts: list[int]) -> Iterator[list[int]]:
         kinds = sum(n > 0 for n in counts)
@@ -137,7 +180,9 @@ def _fillings(
             return
         take = takes_mm[kind]
         fits = int((room + SLACK_MM) / take) if kinds < most_kinds else 0
-        for n in range(min(most[kind], fits), -1, -1):
+        most_here = min(most[kind], fits)
+        last = kind == len(takes_mm) - 1
+        for n in range(most_here, most_here - 1 if full and last else -1, -1):
             counts.append(n)
             yield from fill(kind + 1, room - n * take, counts)
             counts.pop()
@@ -146,96 +191,170 @@ def _fillings(
 
 
 FEWER_KINDS = (4, 3, 2, 1)
-"""Where there are too many ways to look at, only those of so few kinds in a section are."""
+"""Where there are too many ways to look at, only those of so few kinds in one are."""
 
 
-def patterns(job: YieldJob) -> tuple[list[Pattern], bool]:
-    """Full sections of every billet, one for each way its thickness can be filled.
+def _fewer_where_many(
+    ways: Callable[[int], list[Way] | None], kinds: int
+) -> tuple[list[Way], bool]:
+    """The ways of as many kinds as are not too many; whether that was all of them.
 
-    A section is as long as the longest of its pieces. Where there are too many ways, those of a
-    few kinds each; the second figure tells whether all were looked at. InputError where even
-    sections of one kind are too many.
+    Of one kind they are never too many: as many as billets, times kinds of piece.
     """
-    for most_kinds in (len(job.pieces), *FEWER_KINDS):
-        found = _patterns(job, most_kinds, full=True, most=MOST_PATTERNS)
+    for most_kinds in (kinds, *(k for k in FEWER_KINDS if k < kinds)):
+        found = ways(most_kinds)
         if found is not None:
-            return found, most_kinds >= len(job.pieces)
-    raise refuse("pieces", TOO_MANY_WAYS)
+            return found, most_kinds >= kinds
+    return [], False
 
 
-def _patterns(job: YieldJob, most_kinds: int, *, full: bool, most: int) -> list[Pattern] | None:
-    """The ways of at most so many kinds a section; None where there are more than `most`."""
-    found: list[Pattern] = []
-    for place, billet in enumerate(job.billets):
-        for length in sorted({p.length_mm for p in job.pieces}):
-            if length > usable_length_mm(job, billet) + SLACK_MM:
-                continue
-            fits = _fitting(job, billet, length)
-            room = section_thickness_mm(job, billet, length) + job.kerf_mm
-            takes = [slice_mm(job, job.pieces[i]) + job.kerf_mm for i in fits]
-            counted = [job.pieces[i].count for i in fits]
-            for counts in _fillings(room, takes, counted, most_kinds, full=full):
+def patterns(job: YieldJob) -> Ways:
+    """Full sections of every billet, and full slices of every height they have.
+
+    A section is one for each way its thickness can be filled with slices, a slice one for each way
+    its height can be filled with pieces of its thickness; each as long as the longest piece.
+    Where there are too many ways, those of a few kinds each.
+    """
+    sections, all_sections = _fewer_where_many(
+        lambda kinds: _sections(job, kinds, full=True, most=MOST_PATTERNS),
+        len(job.thicknesses_mm),
+    )
+    slices, all_slices = _fewer_where_many(lambda kinds: _slices(job, kinds), len(job.pieces))
+    return Ways(sections, slices, all_sections and all_slices)
+
+
+def _slices(job: YieldJob, most_kinds: int) -> list[SlicePattern] | None:
+    """The ways of at most so many kinds to fill a slice; None where they are too many."""
+    found: list[SlicePattern] = []
+    lengths = sorted({p.length_mm for p in job.pieces})
+    for height in sorted({b.height_mm for b in job.billets}):
+        for (place, thickness), length in product(enumerate(job.thicknesses_mm), lengths):
+            fits = _fitting(job, height, length)
+            fits = [i for i in fits if job.pieces[i].thickness_mm == thickness]
+            for counts in _side_by_side(job, height, fits, most_kinds):
                 whole = [0] * len(job.pieces)
                 for i, n in zip(fits, counts, strict=True):
                     whole[i] = n
                 if any(n and job.pieces[i].length_mm >= length for i, n in enumerate(whole)):
-                    found.append(Pattern(place, length, tuple(whole)))
+                    found.append(SlicePattern(height, place, length, tuple(whole)))
+                if len(found) > MOST_PATTERNS:
+                    return None
+    return found
+
+
+def _side_by_side(
+    job: YieldJob, height_mm: float, fits: Sequence[int], most_kinds: int
+) -> Iterator[list[int]]:
+    """The ways to fill a slice so high: one piece, or where it is ripped as many as it takes."""
+    if job.rip_kerf_mm is None:
+        for k in range(len(fits)):
+            yield [int(i == k) for i in range(len(fits))]
+        return
+    takes = [job.pieces[i].height_mm + job.rip_kerf_mm for i in fits]
+    counted = [job.pieces[i].count for i in fits]
+    yield from _fillings(height_mm + job.rip_kerf_mm, takes, counted, most_kinds, full=True)
+
+
+def _sections(
+    job: YieldJob, most_kinds: int, *, full: bool, most: int
+) -> list[SectionPattern] | None:
+    """The ways of at most so many kinds a section; None where there are more than `most`."""
+    found: list[SectionPattern] = []
+    takes = [as_sawn_mm(job, t) + job.kerf_mm for t in job.thicknesses_mm]
+    for place, billet in enumerate(job.billets):
+        for length in sorted({p.length_mm for p in job.pieces}):
+            if length > usable_length_mm(job, billet) + SLACK_MM:
+                continue
+            fits = [job.pieces[i] for i in _fitting(job, billet.height_mm, length)]
+            of_each = [
+                sum(p.count for p in fits if p.thickness_mm == t) for t in job.thicknesses_mm
+            ]
+            longest = {p.thickness_mm for p in fits if p.length_mm >= length}
+            room = section_thickness_mm(job, billet, length) + job.kerf_mm
+            for counts in _fillings(room, takes, of_each, most_kinds, full=full):
+                filled = zip(counts, job.thicknesses_mm, strict=True)
+                if any(n and thickness in longest for n, thickness in filled):
+                    found.append(SectionPattern(place, length, tuple(counts)))
                 if len(found) > most:
                     return None
     return found
 
 
-def part_filled(job: YieldJob) -> list[Pattern]:
+def part_filled(job: YieldJob) -> list[SectionPattern]:
     """Sections that something is left of, full or not; none where there are too many to look at."""
-    return _patterns(job, len(job.pieces), full=False, most=MOST_PART_FILLED) or []
+    kinds = len(job.thicknesses_mm)
+    return _sections(job, kinds, full=False, most=MOST_PART_FILLED) or []
 
 
-def rest_mm(job: YieldJob, pattern: Pattern) -> float:
-    """Thickness left of a section once its pieces are sawn, and it is sawn free of them."""
-    length = pattern.length_mm
-    thickness = section_thickness_mm(job, job.billets[pattern.billet], length)
-    return _rest_mm(job, thickness, [i for i, n in enumerate(pattern.counts) for _ in range(n)])
+def rest_mm(job: YieldJob, pattern: SectionPattern) -> float:
+    """Thickness left of a section once its slices are sawn, and it is sawn free of them."""
+    thickness = section_thickness_mm(job, job.billets[pattern.billet], pattern.length_mm)
+    each = zip(pattern.slices, job.thicknesses_mm, strict=True)
+    return _rest_mm(job, thickness, [as_sawn_mm(job, t) for n, t in each for _ in range(n)])
 
 
-def _rest_mm(job: YieldJob, thickness_mm: float, pieces: Sequence[int]) -> float:
-    rest = thickness_mm - sum(slice_mm(job, job.pieces[i]) for i in pieces)
-    return max(0.0, rest - _cuts(job, rest, len(pieces)) * job.kerf_mm)
+def _rest_mm(job: YieldJob, thickness_mm: float, slices_mm: Sequence[float]) -> float:
+    rest = thickness_mm - sum(slices_mm)
+    return max(0.0, rest - _cuts(job, rest, len(slices_mm)) * job.kerf_mm)
 
 
-def _cuts(job: YieldJob, rest_mm: float, pieces: int) -> int:
+def _cuts(job: YieldJob, rest_mm: float, slices: int) -> int:
     """Cuts that part so many slices: one more where something is left to be freed of them."""
-    return pieces if rest_mm > pieces * job.kerf_mm else pieces - 1
+    return slices if rest_mm > slices * job.kerf_mm else slices - 1
 
 
-def plan_of(job: YieldJob, chosen: Sequence[Pattern]) -> CutPlan:
-    """The plan of some sections: pieces over the number wanted are not sawn.
+def plan_of(
+    job: YieldJob, sections: Sequence[SectionPattern], slices: Sequence[SlicePattern]
+) -> CutPlan:
+    """The plan of some sections and what their slices are cut into.
 
-    Those with the longest pieces come first, thick slices before thin ones.
+    The longest slices go into the longest sections. Pieces over the number wanted are not sawn.
+    Sections with the longest pieces come first, thick slices before thin ones.
     """
     left = [piece.count for piece in job.pieces]
+    waiting = sorted(slices, key=lambda s: (-s.length_mm, s.counts))
     by_billet: list[list[Section]] = [[] for _ in job.billets]
-    for pattern in sorted(chosen, key=lambda p: (p.billet, -p.length_mm, p.counts)):
-        pieces: list[int] = []
-        for i, n in enumerate(pattern.counts):
-            taken = min(n, left[i])
-            left[i] -= taken
-            pieces += [i] * taken
-        if pieces:
-            pieces.sort(key=lambda i: (-job.pieces[i].thickness_mm, i))
-            length = max(job.pieces[i].length_mm for i in pieces)
-            by_billet[pattern.billet].append(Section(length, tuple(pieces)))
+    for pattern in sorted(sections, key=lambda p: (-p.length_mm, p.billet, p.slices)):
+        height = job.billets[pattern.billet].height_mm
+        sawn: list[Slice] = []
+        for thickness, count in enumerate(pattern.slices):
+            mine = [
+                s
+                for s in waiting
+                if s.height_mm == height
+                and s.thickness == thickness
+                and s.length_mm <= pattern.length_mm + SLACK_MM
+            ][:count]
+            for each in mine:
+                waiting.remove(each)
+                if pieces := _taken(each.counts, left):
+                    sawn.append(pieces)
+        if sawn:
+            sawn.sort(key=lambda each: (-job.pieces[each[0]].thickness_mm, each))
+            length = max(job.pieces[i].length_mm for each in sawn for i in each)
+            by_billet[pattern.billet].append(Section(length, tuple(sawn)))
     made = tuple(piece.count - rest for piece, rest in zip(job.pieces, left, strict=True))
     value = sum(n * piece.value for n, piece in zip(made, job.pieces, strict=True))
-    sections = tuple(tuple(each) for each in by_billet)
-    used = [_of_billet(job, i, each) for i, each in enumerate(sections)]
+    laid = tuple(tuple(each) for each in by_billet)
+    used = [_of_billet(job, i, each) for i, each in enumerate(laid)]
     return CutPlan(
-        sections,
+        laid,
         made,
         value,
         tuple(left for _, lefts, _ in used for left in lefts),
         sum(kerf for kerf, _, _ in used),
         sum(waste for _, _, waste in used),
     )
+
+
+def _taken(counts: Sequence[int], left: list[int]) -> Slice:
+    """The pieces of a slice that are still wanted; they are no longer."""
+    pieces: list[int] = []
+    for i, n in enumerate(counts):
+        taken = min(n, left[i])
+        left[i] -= taken
+        pieces += [i] * taken
+    return tuple(pieces)
 
 
 def _of_billet(
@@ -257,11 +376,13 @@ def _of_billet(
     for section in sections:
         pieces = [job.pieces[i] for i in section.pieces]
         made += sum(p.thickness_mm * p.height_mm * p.length_mm for p in pieces)
-        sawn = sum(slice_mm(job, p) for p in pieces)
+        slices = [slice_mm(job, job.pieces[each[0]]) for each in section.slices]
         thickness = section_thickness_mm(job, billet, section.length_mm)
-        sides = _cuts(job, thickness - sawn, len(pieces))
-        rest = _rest_mm(job, thickness, section.pieces)
+        sides = _cuts(job, thickness - sum(slices), len(slices))
+        rest = _rest_mm(job, thickness, slices)
         kerf += sides * job.kerf_mm * billet.height_mm * section.length_mm
+        for thick, each in zip(slices, section.slices, strict=True):
+            kerf += (len(each) - 1) * (job.rip_kerf_mm or 0.0) * thick * section.length_mm
         if rest > SLACK_MM:
             left.append(LeftOver(place, rest, billet.height_mm, section.length_mm))
     whole = face * billet.length_mm
@@ -291,12 +412,14 @@ def nothing_made_because(job: YieldJob) -> str:
 
 @dataclass(frozen=True)
 class LaidSlice:
-    """A slice in its section: of which piece, numbered as sawn, and from where to where, mm."""
+    """A piece in its section, numbered as sawn: where across its thickness and height, mm."""
 
     piece: int
     number: int
     from_mm: float
     to_mm: float
+    low_mm: float
+    high_mm: float
 
 
 @dataclass(frozen=True)
@@ -311,19 +434,27 @@ class LaidSection:
 
 def laid_out(job: YieldJob, plan: CutPlan) -> tuple[tuple[LaidSection, ...], ...]:
     """Where every cut of a plan lies: sections along each billet, slices across each section."""
-    number = 0
+    numbers = itertools.count(1)
     found = []
     for billet, sections in zip(job.billets, plan.sections, strict=True):
         at, laid = job.trim_mm, []
         for section in sections:
-            across, slices = 0.0, []
-            for piece in section.pieces:
-                number += 1
-                thick = slice_mm(job, job.pieces[piece])
-                slices.append(LaidSlice(piece, number, across, across + thick))
-                across += thick + job.kerf_mm
             thickness = section_thickness_mm(job, billet, section.length_mm)
-            laid.append(LaidSection(at, at + section.length_mm, thickness, tuple(slices)))
+            slices = tuple(_laid(job, section, numbers))
+            laid.append(LaidSection(at, at + section.length_mm, thickness, slices))
             at += section.length_mm + job.crosscut_kerf_mm
         found.append(tuple(laid))
     return tuple(found)
+
+
+def _laid(job: YieldJob, section: Section, numbers: Iterator[int]) -> Iterator[LaidSlice]:
+    """The pieces of a section, slice after slice, each slice from its lower edge."""
+    across = 0.0
+    for each in section.slices:
+        thick = slice_mm(job, job.pieces[each[0]])
+        low = 0.0
+        for piece in each:
+            high = low + job.pieces[piece].height_mm
+            yield LaidSlice(piece, next(numbers), across, across + thick, low, high)
+            low = high + (job.rip_kerf_mm or 0.0)
+        across += thick + job.kerf_mm

@@ -1,7 +1,7 @@
 """What a billet gives and costs: trued first, along its curve, or planed from thicker stock."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from jade_ribbon.core.mechanics.slicing import slicing
@@ -17,6 +17,9 @@ PASS_MIN_M2 = 1.5
 """Minutes a pass of the planer takes for a square metre."""
 FEELS_NOTHING_N = 2.0
 """A slice pressed flat with less lies flat by its own weight."""
+TRUING_DOUBT_MM = 0.25
+KERF_DOUBT_MM = 0.05
+"""What truing takes, and each kerf, are known no nearer before they are cut."""
 WayKey = Literal["true_first", "along_curve"]
 BilletRule = Literal["yield", "flatten", "curve"]
 
@@ -70,11 +73,19 @@ class BilletWay:
     """Once it is sawn free."""
     usable_mm: float
     """Thickness left once it is trued."""
+    spare_mm: float
+    """Over what its slices and the kerfs between them take."""
     piece_share: float
     kerf_share: float
     money_a_piece: float | None
     """None where it gives no piece."""
     enough: bool
+
+    @property
+    def close(self) -> bool:
+        """Whether its last slice hangs on what nobody knows so nearly."""
+        doubt = TRUING_DOUBT_MM + KERF_DOUBT_MM * max(self.slices - 1, 0)
+        return self.slices > 0 and self.spare_mm < doubt
 
 
 @dataclass(frozen=True)
@@ -112,6 +123,7 @@ def _way(key: WayKey, billet: BilletSize, piece: PieceWanted, money: Money) -> B
         slices, left = found.slices, found.left_over_mm
     except InputError:
         slices, left = 0, 0.0
+    spare = max(0.0, left)
     sawn = piece.thickness_mm + 2.0 * piece.clean_up_per_face_mm
     usable = max(0.0, billet.thickness_mm - loss)
     if slices == 0:
@@ -133,6 +145,7 @@ def _way(key: WayKey, billet: BilletSize, piece: PieceWanted, money: Money) -> B
         sawn,
         left,
         usable,
+        spare,
         made / volume,
         cuts * piece.kerf_mm * billet.height_mm * piece.length_mm / volume,
         (wood + work) / pieces if pieces else None,
@@ -209,21 +222,43 @@ def billet_worth(
     words = f"{named}: {chosen.pieces} pieces, {other.pieces} the other way."
     if chosen.pieces == other.pieces:
         words = f"{named}: {chosen.pieces} pieces either way."
+    said: Said = words
+    if chosen.close and chosen.pieces:
+        said = _too_close(words, chosen)
     if chosen.pieces == 0 and other.pieces == 0:
-        words = _none_because(billet, piece, trued)
+        said = _none_because(billet, piece, trued)
     ruled = rule != "yield" and best != by_pieces
     force, flat = _flatten(billet, piece) if curve.sections else (0.0, "")
-    planed = None if bought_mm is None else planed_from(bought_mm, piece, money)
+    planed = None if bought_mm is None else planed_from(bought_mm, piece, _one_price(billet, money))
     return BilletWorth(
         (trued, curve),
         best,
-        f"By house rule. {words}" if ruled else words,
+        sentence("By house rule. ", said) if ruled else said,
         "billet" if ruled else "",
         force,
         flat,
         planed,
         _planed_words(planed, chosen.money_a_piece),
     )
+
+
+def _too_close(words: str, way: BilletWay) -> Said:
+    """A last slice with next to nothing to spare."""
+    fewer = way.sections * (way.slices - 1)
+    return sentence(
+        words,
+        " The last slice has ",
+        quantity(round(way.spare_mm, 2), "thin"),
+        f" to spare: too close to call. Count on {fewer} until it is trued and read.",
+    )
+
+
+def _one_price(billet: BilletSize, money: Money) -> Money:
+    """What the billet's wood costs is what thicker stock of it costs too."""
+    if money.billet_price is None:
+        return money
+    volume = billet.thickness_mm * billet.height_mm * billet.length_mm * 1e-9
+    return replace(money, timber_m3=money.billet_price / volume)
 
 
 def _none_because(billet: BilletSize, piece: PieceWanted, way: BilletWay) -> str:

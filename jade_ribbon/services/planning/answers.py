@@ -198,6 +198,8 @@ class PlanAnswer:
     excluded: list[ExcludedBand]
     reasons: tuple[Reason, ...]
     rules: tuple[RuleApplied, ...]
+    rules_offered: tuple[str, ...]
+    """House rules that can matter for this job."""
     cautions: tuple[Caution, ...]
     disclaimer: str
     explained: Mapping[str, Explained]

@@ -10,6 +10,7 @@ from sqlalchemy import func, literal, select, tuple_
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.job import Job
+from jade_ribbon.core.mechanics.outline import Stretch
 from jade_ribbon.formats.job import CutFile, JobFile, RatesFile, RulesFile, SawFile, saw_record
 from jade_ribbon.formats.recommendation import band_record
 from jade_ribbon.formats.validation import read_json
@@ -60,6 +61,7 @@ class JobAnswer:
     stack: int
     throat_need_mm: float | None
     last_face_sawn: bool
+    stretches: list[Stretch]
     rules: dict[str, Any]
     what_if: dict[str, float] | None
     saw_id: int | None
@@ -130,7 +132,8 @@ def _answer(
         state=row.state,
         updated_at=row.updated_at,
         version=row.version,
-        **{k: getattr(row, k) for k in CUT_KEYS},
+        stretches=[Stretch(**s) for s in row.stretches],
+        **{k: getattr(row, k) for k in CUT_KEYS if k != "stretches"},
     )
 
 
@@ -209,8 +212,8 @@ def _apply(session: Session, row: JobRow, given: JobInput) -> None:
         get(session, "saw", given.saw_id)
     if given.band_id is not None:
         get(session, "band", given.band_id)
-    for key in EDITED:
-        setattr(row, key, getattr(given, key))
+    for key, value in given.model_dump(include=set(EDITED)).items():
+        setattr(row, key, value)
     tried = given.what_if.model_dump(exclude_none=True) if given.what_if else {}
     row.what_if = tried
     row.updated_at = now()

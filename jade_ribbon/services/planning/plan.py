@@ -12,7 +12,7 @@ from jade_ribbon.core.choosing.spread.sure import sure
 from jade_ribbon.core.choosing.told.cautions import DISCLAIMER, cautions_for
 from jade_ribbon.core.choosing.told.explain import reasons, worth_buying
 from jade_ribbon.core.choosing.told.figures import explain_figures
-from jade_ribbon.core.choosing.told.rules_at_work import rules_applied
+from jade_ribbon.core.choosing.told.rules_at_work import offered, rules_applied
 from jade_ribbon.core.choosing.unblock import openers
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.money.changing import prevented
@@ -128,6 +128,7 @@ def plan(session: Session, given: PlanInput) -> PlanAnswer:
         ],
         reasons=reasons(best, choice, job) if best else (),
         rules=rules_applied(best, choice, job),
+        rules_offered=offered(job),
         cautions=cautions_for(job, best),
         disclaimer=DISCLAIMER,
         explained=explain_figures(best, job) if best else {},

@@ -6,7 +6,9 @@ from dataclasses import dataclass, replace
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.choosing.choose import Choice, choose
+from jade_ribbon.core.choosing.catalogue import type_label
+from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
+from jade_ribbon.core.choosing.told.explain import worth_buying
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
@@ -84,6 +86,13 @@ class _Wants:
         return replace(found, line=replace(found.line, jobs=[row.name or f"Job {row.id}"]))
 
 
+def _to_buy(on_rack: Ranked | None, of_types: Ranked | None) -> Ranked | None:
+    """The type that a job wants: one more of what the rack gives it, unless another costs less."""
+    if on_rack is None or (of_types is not None and worth_buying(of_types, on_rack)):
+        return of_types
+    return on_rack
+
+
 def _want(
     saw: SawRow, snapshot: Snapshot, given: PlanInput, bands: tuple[Candidate, ...]
 ) -> _Want | None:
@@ -94,7 +103,7 @@ def _want(
     if rack.best is not None and used <= LEAST_CHANCE_OF_LASTING:
         return None
     types = choose(job_for(snapshot, saw, given, type_candidates(snapshot)))
-    best = types.best
+    best = _to_buy(rack.best, types.best)
     if best is None or rack.stop is not None:
         return None
     facts = best.evaluation.facts
@@ -105,10 +114,14 @@ def _want(
         else f"The job wears {used:.1f} edges; a spare keeps it going"
     )
     band = facts.band
+    label = band.label
+    if band.band_id is not None:
+        kind = (band.width_mm, band.thickness_mm, band.tpi_lo, band.tpi_hi, band.form, band.steel)
+        label = type_label(*kind)
     return _Want(
-        (band.label, facts.length_mm),
+        (label, facts.length_mm),
         ShoppingLine(
-            label=band.label,
+            label=label,
             width_mm=band.width_mm,
             thickness_mm=band.thickness_mm,
             tpi_lo=band.tpi_lo,

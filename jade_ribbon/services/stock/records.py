@@ -122,6 +122,7 @@ def readiness(session: Session, row: StockRow) -> StockReadiness:
     """Whether a piece of stock can be sawn, by what was noted of it."""
     read_at = row.moisture_at
     days = None if read_at is None else (now() - read_at).total_seconds() / DAY_S
+    material = material_table(session).get(row.material)
     found = Condition(
         trued=cast(Trued, row.trued) if row.kind == "billet" else "four",
         twist_mm=row.twist_mm,
@@ -130,6 +131,9 @@ def readiness(session: Session, row: StockRow) -> StockReadiness:
         suspect=cast(Suspect, row.suspect),
         mapped=len(fasteners(session, row.id)),
         log=row.kind == "log",
+        bow_mm=row.bow_mm,
+        is_wood=material is None or material.is_wood,
+        sawn_up=row.state == "gone",
     )
     return readiness_of(found, cast(StockRule, read_shop(session).rules["stock"]))
 

@@ -10,7 +10,8 @@ from jade_ribbon.core.stock.cut_list import (
     CutPlan,
     LaidSection,
     LeftOver,
-    Pattern,
+    SectionPattern,
+    Ways,
     YieldJob,
     laid_out,
     nothing_made_because,
@@ -22,7 +23,12 @@ from jade_ribbon.core.stock.cut_list import (
 )
 from jade_ribbon.formats.apart import work_apart
 from jade_ribbon.formats.yield_job import CutListInput
-from jade_ribbon.solvers.cutting_stock import StockPatterns, StockProgram, solve
+from jade_ribbon.solvers.cutting_stock import (
+    SlicePatterns,
+    StockPatterns,
+    StockProgram,
+    solve,
+)
 
 MOST_SECONDS = 0.85
 """For the value; tidying up takes at most a third as long again."""
@@ -36,23 +42,31 @@ END_FACE_SHARE = 0.01
 """Ends are weighed by whole hundredths of mm2 a unit of their length, rests by the same."""
 
 
-def program_of(job: YieldJob, found: list[Pattern], kept: list[Pattern]) -> StockProgram:
-    """The solver's plain figures of a job and the patterns of its billets.
+def program_of(job: YieldJob, ways: Ways, kept: list[SectionPattern]) -> StockProgram:
+    """The solver's plain figures of a job and the ways to fill its billets.
 
     A section takes its length and the crosscut kerf after it, of which a billet has one to spare.
     """
     kerf = job.crosscut_kerf_mm
+    heights = sorted({b.height_mm for b in job.billets})
 
-    def plain(patterns: list[Pattern]) -> StockPatterns:
+    def plain(patterns: list[SectionPattern]) -> StockPatterns:
         return StockPatterns(
             tuple(p.billet for p in patterns),
             tuple(p.length_mm + kerf for p in patterns),
-            tuple(p.counts for p in patterns),
+            tuple(p.slices for p in patterns),
         )
 
     return StockProgram(
         billet_lengths=tuple(usable_length_mm(job, b) + kerf for b in job.billets),
-        patterns=plain(found),
+        billet_groups=tuple(heights.index(b.height_mm) for b in job.billets),
+        patterns=plain(ways.sections),
+        slices=SlicePatterns(
+            tuple(heights.index(s.height_mm) for s in ways.slices),
+            tuple(s.thickness for s in ways.slices),
+            tuple(s.length_mm + kerf for s in ways.slices),
+            tuple(s.counts for s in ways.slices),
+        ),
         wanted=tuple(p.count for p in job.pieces),
         values=tuple(p.value for p in job.pieces),
         end_faces=tuple(b.thickness_mm * b.height_mm * END_FACE_SHARE for b in job.billets),
@@ -83,14 +97,17 @@ def best_plan(job: YieldJob, seconds: float = MOST_SECONDS) -> BestPlan:
     """
     if words := nothing_made_because(job):
         raise refuse("billets", f"{words} Accepted: a billet that gives at least one piece.")
-    found, whole = patterns(job)
+    ways = patterns(job)
     kept = part_filled(job)
-    choice = solve(program_of(job, found, kept), seconds=seconds)
-    chosen = [p for p, n in zip(found, choice.times, strict=True) for _ in range(n)]
+    choice = solve(program_of(job, ways, kept), seconds=seconds)
+    sections = [p for p, n in zip(ways.sections, choice.times, strict=True) for _ in range(n)]
+    slices = [s for s, n in zip(ways.slices, choice.slice_times, strict=True) for _ in range(n)]
     if choice.kept is not None:
-        chosen.append(kept[choice.kept])
+        sections.append(kept[choice.kept])
+    plan = plan_of(job, sections, slices)
     bound = min(choice.at_most, sum(p.count * p.value for p in job.pieces))
-    return BestPlan(plan_of(job, chosen), choice.proven and whole, bound if whole else None)
+    proven = choice.proven and ways.all_of_them
+    return BestPlan(plan, proven, bound if ways.all_of_them else None)
 
 
 @dataclass(frozen=True)

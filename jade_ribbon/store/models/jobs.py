@@ -40,6 +40,7 @@ class JobRow(Base):
     stack: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     throat_need_mm: Mapped[float | None]
     last_face_sawn: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
+    stretches: Mapped[list[Any]] = mapped_column(server_default=text("'[]'"), default=list)
     rules: Mapped[dict[str, Any]]
     what_if: Mapped[dict[str, Any]] = mapped_column(server_default=text("'{}'"), default=dict)
     saw_id: Mapped[int | None] = mapped_column(ForeignKey("saw.id"))

@@ -42,10 +42,16 @@ def check_sawable(job: YieldJob, plan: CutPlan) -> None:
         along = sum(s.length_mm for s in sections) + job.crosscut_kerf_mm * (len(sections) - 1)
         assert along <= billet.length_mm - 2 * job.trim_mm + 1e-3
         for section in sections:
-            pieces = [job.pieces[i] for i in section.pieces]
-            assert all(p.length_mm <= section.length_mm + 1e-6 for p in pieces)
-            assert all(p.height_mm <= billet.height_mm + 1e-6 for p in pieces)
-            thick = sum(slice_mm(job, p) for p in pieces) + job.kerf_mm * (len(pieces) - 1)
+            assert all(job.pieces[i].length_mm <= section.length_mm + 1e-6 for i in section.pieces)
+            thick = job.kerf_mm * (len(section.slices) - 1)
+            for each in section.slices:
+                pieces = [job.pieces[i] for i in each]
+                assert len({p.thickness_mm for p in pieces}) == 1
+                assert len(pieces) == 1 or job.rip_kerf_mm is not None
+                high = sum(p.height_mm for p in pieces)
+                high += (job.rip_kerf_mm or 0.0) * (len(pieces) - 1)
+                assert high <= billet.height_mm + 1e-6
+                thick += slice_mm(job, pieces[0])
             assert thick <= section_thickness_mm(job, billet, section.length_mm) + 1e-3
             for i in section.pieces:
                 made[i] += 1
@@ -68,9 +74,9 @@ def test_worked_jobs_come_within_two_hundredths_of_the_proven_best(case: dict[st
     assert 0.98 * case["value"] <= plan.value <= case["value"] + 1e-6
     check_sawable(job, plan)
     record = plan_record(job, plan)
-    assert sum(record["made"].values()) == sum(
-        len(s["pieces"]) for b in record["plan"] for s in b["sections"]
-    )
+    slices = [x for b in record["plan"] for s in b["sections"] for x in s["pieces"]]
+    assert sum(record["made"].values()) == sum(1 if isinstance(x, str) else len(x) for x in slices)
+    assert any(isinstance(x, list) for x in slices) == (job.rip_kerf_mm is not None)
 
 
 def test_a_plan_is_laid_out_within_its_billets(client: FlaskClient) -> None:

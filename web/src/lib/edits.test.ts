@@ -132,6 +132,7 @@ const JOB = {
   stack: 1,
   throat_need_mm: null,
   last_face_sawn: false,
+  stretches: [],
   rules: {},
   what_if: null,
   saw_id: 2,

@@ -27,6 +27,7 @@ const BLANK: Draft = {
   stack: 1,
   throat_need_mm: null,
   last_face_sawn: false,
+  stretches: [],
   name: "",
   note: "",
   rules: {},
@@ -74,7 +75,9 @@ class Ticket {
   }
 
   change(change: Partial<Draft>): void {
-    this.edit.set(change);
+    // What an outline told of the path goes with its radius.
+    const typed = "min_radius_mm" in change || "operation" in change;
+    this.edit.set(typed && !("stretches" in change) ? { ...change, stretches: [] } : change);
   }
 
   /** The edit of the job in hand, or of a new one: with what this browser kept of it. */

@@ -4,7 +4,7 @@ import dataclasses
 from collections.abc import Iterable
 from operator import attrgetter
 
-from jade_ribbon.core.job import Candidate
+from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.wear import effective_dullness
 
 BEST = 2
@@ -40,3 +40,13 @@ def best_of_a_kind(bands: Iterable[Candidate]) -> tuple[Candidate, ...]:
             best = sorted(places, key=lambda p: merits[p][merit], reverse=True)
             kept.update(best[:BEST])
     return tuple(given[place] for place in sorted(kept))
+
+
+def thinned(job: Job) -> Job:
+    """The job among the bands that could ever be its choice, whatever a rule or figure is.
+
+    A length does not change, nor which of two bands alike is the keener.
+    """
+    low, high = job.saw.band_length_mm
+    fitting = (b for b in job.bands if b.length_mm is None or low <= b.length_mm <= high)
+    return dataclasses.replace(job, bands=best_of_a_kind(fitting))

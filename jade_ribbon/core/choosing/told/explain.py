@@ -283,4 +283,7 @@ def worth_buying(type_best: Ranked, rack_best: Ranked | None) -> str:
     same = type_best.band_class == rack_best.band_class
     if worse or (same and type_best.total >= WORTH_BUYING * rack_best.total):
         return ""
-    return f"The rack's best will do meanwhile; this {difference(rack_best, type_best)}."
+    this = f"this {difference(rack_best, type_best)}"
+    if same:
+        return f"The rack's best will do meanwhile; {this}."
+    return f"The rack's best will do meanwhile, {rack_best.class_words}; {this}."

@@ -1,12 +1,13 @@
 """House rules that moved a result; one that changed nothing is not named."""
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass, replace
 
 from jade_ribbon.core.choosing.at_the_cut import comfort_factor
-from jade_ribbon.core.choosing.choose import Choice, Ranked
-from jade_ribbon.core.choosing.conflicts import has_nails
-from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
+from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
+from jade_ribbon.core.choosing.conflicts import has_nails, is_dirty
+from jade_ribbon.core.choosing.told.alike import thinned
+from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Job
 from jade_ribbon.reference.tables import house_rules
 
 
@@ -59,6 +60,25 @@ def _narrow(case: _Case) -> bool:
     return straight and case.job.rules.narrow_straight == "impossible"
 
 
+NO_TEETH_RULE = ("tube", "sheet")
+"""Operations whose least teeth are their own."""
+CAN_MATTER: Mapping[str, Callable[[Job], bool]] = {
+    "resaw_pitch": lambda j: j.cut.operation in DEEP_RESAW_OPERATIONS,
+    "least_teeth": lambda j: not (j.cut.operation in NO_TEETH_RULE or j.cut.material.is_metal),
+    "radius": lambda j: j.cut.min_radius_mm is not None,
+    "dirty_steel": lambda j: is_dirty(j.cut.material),
+    "mill_speed": lambda j: j.cut.operation == "mill",
+    "narrow_straight": lambda j: j.cut.operation in STRAIGHT_OPERATIONS,
+    "old_metal": has_nails,
+}
+"""By rule, the jobs that it can bear on; one that is not here bears on any."""
+
+
+def offered(job: Job) -> tuple[str, ...]:
+    """House rules that can matter for a job, in order."""
+    return tuple(rule for rule in AT_WORK if CAN_MATTER.get(rule, lambda _: True)(job))
+
+
 AT_WORK: Mapping[str, Callable[[_Case], bool]] = {
     "resaw_width": lambda c: (
         any(not r.in_width for r in c.first) or c.job.rules.resaw_width == "widest"
@@ -83,6 +103,39 @@ AT_WORK: Mapping[str, Callable[[_Case], bool]] = {
 """By rule, whether it moved this result: without it another band, or other figures."""
 
 
+SAID_ANYHOW = ("old_metal",)
+"""What moves no band, and is done beside the cut."""
+
+
+def other_schools(job: Job, rule: str) -> Iterator[tuple[str, Job]]:
+    """The job under each other choice of a rule."""
+    now = getattr(job.rules, rule)
+    for choice in house_rules()[rule].choices:
+        value = type(now)(choice)
+        if value != now:
+            rules = replace(job.rules, **{rule: value})
+            yield choice, replace(job, rules=rules)
+
+
+def _as_run(ranked: Ranked | None) -> tuple[object, ...]:
+    """What a choice comes to at the saw: which kind of band, how fast, how tight."""
+    if ranked is None:
+        return ()
+    e, band = ranked.evaluation, ranked.evaluation.facts.band
+    speed = 0.0 if e.speed is None else e.speed.speed_m_s
+    figures = (f"{x:.6g}" for x in (speed, ranked.run.feed_m_min, e.stress_MPa))
+    return (band.width_mm, band.thickness_mm, band.tpi_lo, band.form, band.steel, *figures)
+
+
+def _moves(best: Ranked | None, job: Job, rule: str) -> bool:
+    """Whether under another school of a rule another band is run, or the same otherwise."""
+    few = thinned(job)
+    return any(
+        _as_run(choose(other, brief=True).best) != _as_run(best)
+        for _, other in other_schools(few, rule)
+    )
+
+
 def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleApplied, ...]:
     """House rules that moved this result, and what following them costs.
 
@@ -104,7 +157,8 @@ def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleAp
 
     first = tuple(r for r in choice.ranked if r.band_class == choice.ranked[0].band_class)
     case = _Case(choice, job, first, tuple(r for r in first if r.in_pitch))
-    return tuple(line(key) for key, moved in AT_WORK.items() if moved(case))
+    perhaps = [key for key, moved in AT_WORK.items() if moved(case)]
+    return tuple(line(key) for key in perhaps if key in SAID_ANYHOW or _moves(best, job, key))
 
 
 def _price_of_rules(best: Ranked | None, choice: Choice) -> str:

@@ -1,13 +1,13 @@
 """What the choice leans on: the price of each house rule, and what would change it."""
 
 import dataclasses
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.conflicts import Reason
-from jade_ribbon.core.choosing.told.alike import best_of_a_kind
-from jade_ribbon.core.choosing.told.rules_at_work import AT_WORK
+from jade_ribbon.core.choosing.told.alike import thinned
+from jade_ribbon.core.choosing.told.rules_at_work import AT_WORK, other_schools
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, Words, figure, quantity, sentence
@@ -66,20 +66,10 @@ def why_not(was: Ranked, choice: Choice) -> Reason:
     return Reason("cost", f"{label} costs {now.total:.2f} a piece against {best.total:.2f}")
 
 
-def _other_schools(job: Job, rule: str) -> Iterator[tuple[str, Job]]:
-    """The job under each other choice of a rule."""
-    now = getattr(job.rules, rule)
-    for choice in house_rules()[rule].choices:
-        value = type(now)(choice)
-        if value != now:
-            rules = dataclasses.replace(job.rules, **{rule: value})
-            yield choice, dataclasses.replace(job, rules=rules)
-
-
 def _price(best: Ranked, job: Job, rule: str) -> RulePrice | None:
     """Against the cheapest other school; None when none finds a band, or it is all the same."""
     found: list[tuple[str, Ranked]] = []
-    for school, changed in _other_schools(job, rule):
+    for school, changed in other_schools(job, rule):
         its_best = choose(changed, brief=True).best
         if its_best is not None:
             found.append((school, its_best))
@@ -97,19 +87,9 @@ def _price(best: Ranked, job: Job, rule: str) -> RulePrice | None:
     return RulePrice(rule, str(getattr(job.rules, rule)), choice, label, extra, words)
 
 
-def _thinned(job: Job) -> Job:
-    """The job among the bands that could ever be its choice, whatever a rule or figure is.
-
-    A length does not change, nor which of two bands alike is the keener.
-    """
-    low, high = job.saw.band_length_mm
-    fitting = (b for b in job.bands if b.length_mm is None or low <= b.length_mm <= high)
-    return dataclasses.replace(job, bands=best_of_a_kind(fitting))
-
-
 def rule_prices(job: Job) -> tuple[RulePrice, ...]:
     """What following each house rule costs or saves a piece; those that move nothing left out."""
-    job = _thinned(job)
+    job = thinned(job)
     best = choose(job, brief=True).best
     if best is None:
         return ()
@@ -196,7 +176,7 @@ def sways(job: Job) -> tuple[Sway, ...]:
 
     Steps of 1, 3, 10 and 25 %; an input that changes nothing within a quarter is left out.
     """
-    job = _thinned(job)
+    job = thinned(job)
     best = choose(job, brief=True).best
     if best is None:
         return ()

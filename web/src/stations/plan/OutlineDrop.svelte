@@ -30,6 +30,7 @@
       const radius = found.outline.min_radius_mm;
       ticket.change({
         min_radius_mm: radius === null ? null : Number(radius.toFixed(2)),
+        stretches: found.outline.stretches,
         length_mm: Number(found.outline.length_mm.toFixed(0)) || 1,
       });
     } catch (problem) {

@@ -87,7 +87,7 @@
   {#await import("../start/Start.svelte") then { default: Start }}<Start />{/await}
 {:else}
   <div class="plan" data-stale={plan.stale}>
-    <Sentence faults={plan.faults} />
+    <Sentence faults={plan.faults} rules={plan.answer?.rules_offered ?? null} />
     {#if sentenceOf(ticket.draft.operation)?.takes_outline}<OutlineDrop />{/if}
     {#if plan.failed}<p class="fault" role="alert">{shop.words(plan.failed)}</p>{/if}
     {#each plan.answer?.defects ?? [] as defect (defect.text)}

@@ -2,8 +2,11 @@
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
 
-  /** House rules that bear on the choice of a band; the rest shape the set-up card. */
-  const rules = $derived((shop.reference?.rules ?? []).filter((r) => r.bears_on_choice));
+  /** House rules that can matter for this job; before that is known, those on the choice. */
+  const { offered = null }: { offered?: readonly string[] | null } = $props();
+  const rules = $derived(
+    (shop.reference?.rules ?? []).filter((r) => offered?.includes(r.key) ?? r.bears_on_choice),
+  );
 
   function choose(key: string, choice: string): void {
     const others = Object.entries(ticket.draft.rules).filter(([k]) => k !== key);

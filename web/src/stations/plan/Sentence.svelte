@@ -21,8 +21,10 @@
   interface Props {
     /** Faults of the last answer, shown in the part they belong to. */
     faults: readonly FaultBody[];
+    /** House rules that can matter for the job, once that is known. */
+    rules?: readonly string[] | null;
   }
-  const { faults }: Props = $props();
+  const { faults, rules = null }: Props = $props();
 
   let open = $state<number | null>(null);
   let panel = $state<HTMLElement>();
@@ -232,7 +234,7 @@
           onchoose={(end) => set({ stood_on_end: end === 1 })}
         />
       {:else if shown.part === "rules"}
-        <RuleOverrides />
+        <RuleOverrides offered={rules} />
       {/if}
       <button type="button" class="done" onclick={close}>Done</button>
     </div>

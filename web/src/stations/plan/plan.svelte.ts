@@ -56,6 +56,7 @@ export class PlanState {
       stack: d.stack,
       throat_need_mm: d.throat_need_mm,
       last_face_sawn: d.last_face_sawn,
+      stretches: d.stretches,
       rules: d.rules,
       saw_id,
       what_if: d.what_if,
