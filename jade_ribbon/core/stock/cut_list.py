@@ -25,7 +25,7 @@ class StockBillet:
     thickness_mm: float
     height_mm: float
     length_mm: float
-    bow_mm: float = 0.0
+    bow_mm: float
 
 
 @dataclass(frozen=True)
@@ -141,8 +141,13 @@ def usable_length_mm(job: YieldJob, billet: StockBillet) -> float:
 
 def section_thickness_mm(job: YieldJob, billet: StockBillet, length_mm: float) -> float:
     """Thickness left of a section once it is prepared, its own share of the bow gone."""
-    bow = 0.0 if job.along_curve else billet.bow_mm * (length_mm / billet.length_mm) ** 2
+    bow = 0.0 if job.along_curve else section_bow_mm(billet, length_mm)
     return billet.thickness_mm - job.prepare_loss_mm - bow
+
+
+def section_bow_mm(billet: StockBillet, length_mm: float) -> float:
+    """A section's own share of its billet's bow: it goes with the square of the length."""
+    return billet.bow_mm * (length_mm / billet.length_mm) ** 2
 
 
 def as_sawn_mm(job: YieldJob, thickness_mm: float) -> float:
@@ -430,6 +435,8 @@ class LaidSection:
     to_mm: float
     thickness_mm: float
     slices: tuple[LaidSlice, ...]
+    bow_mm: float = 0.0
+    """What its slices keep of the billet's bow, sawn along its curve."""
 
 
 def laid_out(job: YieldJob, plan: CutPlan) -> tuple[tuple[LaidSection, ...], ...]:
@@ -441,7 +448,8 @@ def laid_out(job: YieldJob, plan: CutPlan) -> tuple[tuple[LaidSection, ...], ...
         for section in sections:
             thickness = section_thickness_mm(job, billet, section.length_mm)
             slices = tuple(_laid(job, section, numbers))
-            laid.append(LaidSection(at, at + section.length_mm, thickness, slices))
+            kept = section_bow_mm(billet, section.length_mm) if job.along_curve else 0.0
+            laid.append(LaidSection(at, at + section.length_mm, thickness, slices, kept))
             at += section.length_mm + job.crosscut_kerf_mm
         found.append(tuple(laid))
     return tuple(found)

@@ -1,6 +1,6 @@
 """Which pieces from which billets: the best plan that is found in a given time."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated
 
 from pydantic import Field
@@ -143,11 +143,13 @@ class CutListQuestion(CutListInput):
     """A cut list, and for how long a plan is looked for: 0 the first look, 3 the longest."""
 
     longer: Annotated[int, Field(ge=0, le=len(LONGER_S) - 1)] = 0
+    along_curve: bool = False
+    """Bowed billets are sawn along their curve: the pieces keep it, and nothing is lost to it."""
 
 
 def answer(asked: CutListQuestion) -> YieldAnswer:
     """The plan of a cut list. InputError, saying what is missing, where nothing can be made."""
-    job = asked.to_core()
+    job = replace(asked.to_core(), along_curve=asked.along_curve)
     seconds = LONGER_S[asked.longer]
     best = work_apart("pieces", best_plan, job, seconds, limit_s=1.5 * seconds + BESIDE_S)
     plan = best.plan

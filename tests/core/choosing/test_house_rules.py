@@ -7,6 +7,13 @@ from typing import Any
 import pytest
 
 from jade_ribbon.core.choosing.choose import choose
+from jade_ribbon.core.choosing.told.rules_at_work import (
+    AT_WORK,
+    SAID_ANYHOW,
+    offered,
+    other_schools,
+    rules_applied,
+)
 from jade_ribbon.core.job import Job, Rules
 from jade_ribbon.formats.job import JobFile, RulesFile
 from jade_ribbon.formats.recommendation import recommend
@@ -99,6 +106,42 @@ def test_every_school_changes_the_answer_of_a_job(rule: str, choice: str, usual:
         _answer(dataclasses.replace(job, rules=rules)) != before
         for job, before in zip(JOBS, usual, strict=True)
     )
+
+
+def _run(job: Job) -> tuple[object, ...]:
+    """Which kind of band a job is run with, and how."""
+    best = choose(job).best
+    if best is None or best.evaluation.speed is None:
+        return ()
+    e, band = best.evaluation, best.evaluation.facts.band
+    kind = (band.width_mm, band.thickness_mm, band.tpi_lo, band.form, band.steel)
+    figures = (best.evaluation.speed.speed_m_s, best.run.feed_m_min, e.stress_MPa)
+    return (*kind, *(f"{x:.6g}" for x in figures))
+
+
+@pytest.mark.parametrize("job", JOBS)
+def test_a_rule_is_named_where_another_school_runs_another_band_and_offered_there(
+    job: Job,
+) -> None:
+    choice, usual = choose(job), _run(job)
+    named = {r.rule for r in rules_applied(choice.best, choice, job)}
+    for rule in AT_WORK:
+        moved = any(_run(other) != usual for _, other in other_schools(job, rule))
+        assert not moved or rule in offered(job), f"{rule} is not offered and moves the choice"
+        if rule not in SAID_ANYHOW:
+            assert moved or rule not in named, f"{rule} is named and moves nothing"
+
+
+def test_a_mill_as_fast_as_it_goes_goes_as_fast_as_its_steel_stands() -> None:
+    mill = _mill()
+    fast = dataclasses.replace(mill, rules=dataclasses.replace(mill.rules, mill_speed="fast"))
+    speeds = []
+    for job in (mill, fast):
+        best = choose(job).best
+        assert best is not None and best.evaluation.speed is not None
+        speeds.append(best.evaluation.speed)
+    most = min(speeds[1].accepted.most_m_s * 1.02, mill.saw.drive.fastest_m_s)
+    assert speeds[0].speed_m_s < speeds[1].speed_m_s <= most
 
 
 @pytest.mark.parametrize(

@@ -6,6 +6,7 @@ import pytest
 
 from jade_ribbon.core.choosing.sentences import (
     EMPTY,
+    FOLLOWED,
     emptied,
     operation_sentences,
     said_fields,
@@ -64,8 +65,8 @@ def test_choosing_an_operation_empties_only_what_it_does_not_say(operation: Oper
     gone = unsaid(operation)
     assert not set(gone) & said_fields(operation)
     left = set(EMPTY) - set(gone)
-    assert left <= said_fields(operation) | {"min_radius_mm"}
-    assert ("min_radius_mm" in left) == (operation in CURVED_OPERATIONS)
+    assert left <= said_fields(operation) | FOLLOWED
+    assert (left >= FOLLOWED) == (operation in CURVED_OPERATIONS)
 
 
 @pytest.mark.parametrize(

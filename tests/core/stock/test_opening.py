@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.core.stock.condition import Condition, oversize_share, readiness_of
 from jade_ribbon.core.stock.fasteners import (
     DigOrSaw,
@@ -49,6 +50,13 @@ def condition(**changed: object) -> Condition:
         (condition(suspect="nails", mapped=2), "face_edge", "ready"),
         (condition(suspect="grit", mapped=2), "face_edge", "not_ready"),
         (condition(trued="none", twist_mm=4.0), "as_it_is", "not_ready"),
+        (condition(trued="four", bow_mm=4.0), "face_edge", "cannot_tell"),
+        (condition(trued="four", twist_mm=2.0), "four_square", "cannot_tell"),
+        (condition(twist_mm=2.0), "face_edge", "ready"),
+        (condition(moisture_pct=4.0), "face_edge", "cannot_tell"),
+        (condition(moisture_pct=None, is_wood=False), "face_edge", "ready"),
+        (condition(moisture_pct=None, log=True, trued="four"), "face_edge", "ready"),
+        (condition(sawn_up=True, moisture_pct=None), "face_edge", "not_ready"),
     ],
 )
 def test_stock_is_ready_only_by_what_was_noted(found: Condition, rule: str, verdict: str) -> None:
@@ -241,3 +249,29 @@ def test_rings_and_circles_say_whether_they_can_be() -> None:
             throat_mm=390.0,
             table_reach_mm=250.0,
         )
+
+
+def test_twist_is_said_of_what_is_trued_on_one_side() -> None:
+    said = readiness_of(condition(twist_mm=2.0), "face_edge").reasons
+    assert any("mm of twist" in metric(words) for words in said)
+    assert readiness_of(condition(sawn_up=True, moisture_pct=None), "face_edge").reasons == (
+        "It is sawn up.",
+    )
+
+
+def test_a_last_slice_with_a_tenth_to_spare_is_too_close_to_call() -> None:
+    """Four slices of 15 with three kerfs of 1.4 take 64.2; 1 goes for truing: 65.33 leave 0.13."""
+    close = dataclasses.replace(SIZE, thickness_mm=65.33)
+    said = metric(billet_worth(close, WANTED, PRICES, rule="yield").words)
+    assert "0.13 mm to spare: too close to call" in said and "Count on 3" in said
+    roomy = dataclasses.replace(SIZE, thickness_mm=67.0)
+    assert "too close" not in metric(billet_worth(roomy, WANTED, PRICES, rule="yield").words)
+
+
+def test_planing_and_sawing_reckon_with_one_price_of_wood() -> None:
+    """A billet at twice the timber price makes planed wood of it twice as dear too."""
+    volume = SIZE.thickness_mm * SIZE.height_mm * SIZE.length_mm * 1e-9
+    dear = dataclasses.replace(PRICES, billet_price=2.0 * PRICES.timber_m3 * volume)
+    found = billet_worth(SIZE, WANTED, dear, rule="yield", bought_mm=20.0)
+    twice = dataclasses.replace(PRICES, timber_m3=2.0 * PRICES.timber_m3)
+    assert found.planed_a_piece == pytest.approx(planed_from(20.0, WANTED, twice))

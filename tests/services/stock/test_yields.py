@@ -15,6 +15,7 @@ from jade_ribbon.core.stock.cut_list import (
     StockBillet,
     WantedPiece,
     YieldJob,
+    laid_out,
     nothing_made_because,
     section_thickness_mm,
     slice_mm,
@@ -216,3 +217,39 @@ def test_of_equal_plans_the_one_with_the_largest_left_over_is_taken() -> None:
     clean = 14.0 + 2 * job.clean_up_per_face_mm
     rest = 75.0 - job.prepare_loss_mm - 6.0 * (3600 / 4400) ** 2 - clean - 1.43
     assert largest == pytest.approx(rest * 230.0 * 3600.0 * 1e-9, rel=1e-6)
+
+
+def test_a_high_billet_gives_two_pieces_a_slice_where_it_may_be_ripped() -> None:
+    """100 mm high: 45 + 1.4 + 45 = 91.4 fit; 60 + 1.4 + 45 = 106.4 do not."""
+    billet = StockBillet("A", 60.0, 100.0, 1500.0)
+    lath = WantedPiece("lath", 14.0, 45.0, 1400.0, 20, 3.0)
+    job = dataclasses.replace(PLANK, billets=(billet,), pieces=(lath,))
+    ripped = dataclasses.replace(job, rip_kerf_mm=1.4)
+    assert best_plan(job).plan.made == (3,)
+    best = best_plan(ripped).plan
+    assert best.made == (6,)
+    check_sawable(ripped, best)
+    high = dataclasses.replace(ripped, pieces=(lath, WantedPiece("rail", 14.0, 60.0, 1400.0, 3, 9)))
+    assert best_plan(high).plan.made == (0, 3)
+
+
+def test_a_bowed_billet_sawn_along_its_curve_gives_what_a_straight_one_does() -> None:
+    bowed = (StockBillet("A", 60.0, 185.0, 3600.0, bow_mm=16.0),)
+    job = dataclasses.replace(PLANK, billets=bowed)
+    along = dataclasses.replace(job, along_curve=True)
+    assert best_plan(job).plan.made == (2,)
+    plan = best_plan(along).plan
+    assert plan.made == best_plan(PLANK).plan.made == (3,)
+    [[laid]] = laid_out(along, plan)
+    assert laid.bow_mm == pytest.approx(16.0 * (3500 / 3600) ** 2)
+
+
+def test_fifty_small_billets_and_fifty_kinds_are_not_too_many() -> None:
+    billets = tuple(StockBillet(f"B{i}", 30.0 + i, 60.0 + i, 500.0 + 7 * i) for i in range(50))
+    pieces = tuple(
+        WantedPiece(f"p{i}", 5.0 + 0.5 * i, 40.0, 120.0 + 9 * i, 4, 1.0 + i) for i in range(50)
+    )
+    job = dataclasses.replace(PLANK, billets=billets, pieces=pieces, rip_kerf_mm=1.0)
+    best = best_plan(job, seconds=2.0)
+    check_sawable(job, best.plan)
+    assert best.plan.value > 0

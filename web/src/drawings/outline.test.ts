@@ -20,6 +20,7 @@ const outline: Outline = {
   at_mm: [120, 20],
   length_mm: 200,
   corners: [],
+  stretches: [],
   chains: [chain],
 };
 

@@ -388,6 +388,7 @@ describe("an outline", () => {
       at_mm: [10, 0] as [number, number],
       length_mm: 100,
       corners: [[0, 0]] as [number, number][],
+      stretches: [],
       chains: [
         [
           { x_mm: 0, y_mm: 0, radius_mm: null },

@@ -76,7 +76,7 @@ CAN_MATTER: Mapping[str, Callable[[Job], bool]] = {
 
 def offered(job: Job) -> tuple[str, ...]:
     """House rules that can matter for a job, in order."""
-    return tuple(rule for rule in AT_WORK if CAN_MATTER.get(rule, lambda _: True)(job))
+    return tuple(rule for rule in AT_WORK if rule not in CAN_MATTER or CAN_MATTER[rule](job))
 
 
 AT_WORK: Mapping[str, Callable[[_Case], bool]] = {
@@ -127,13 +127,10 @@ def _as_run(ranked: Ranked | None) -> tuple[object, ...]:
     return (band.width_mm, band.thickness_mm, band.tpi_lo, band.form, band.steel, *figures)
 
 
-def _moves(best: Ranked | None, job: Job, rule: str) -> bool:
+def _moves(best: Ranked | None, few: Job, rule: str) -> bool:
     """Whether under another school of a rule another band is run, or the same otherwise."""
-    few = thinned(job)
-    return any(
-        _as_run(choose(other, brief=True).best) != _as_run(best)
-        for _, other in other_schools(few, rule)
-    )
+    others = (choose(other, brief=True).best for _, other in other_schools(few, rule))
+    return any(_as_run(other) != _as_run(best) for other in others)
 
 
 def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleApplied, ...]:
@@ -158,7 +155,8 @@ def rules_applied(best: Ranked | None, choice: Choice, job: Job) -> tuple[RuleAp
     first = tuple(r for r in choice.ranked if r.band_class == choice.ranked[0].band_class)
     case = _Case(choice, job, first, tuple(r for r in first if r.in_pitch))
     perhaps = [key for key, moved in AT_WORK.items() if moved(case)]
-    return tuple(line(key) for key in perhaps if key in SAID_ANYHOW or _moves(best, job, key))
+    few = thinned(job)
+    return tuple(line(key) for key in perhaps if key in SAID_ANYHOW or _moves(best, few, key))
 
 
 def _price_of_rules(best: Ranked | None, choice: Choice) -> str:

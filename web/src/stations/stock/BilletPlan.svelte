@@ -2,16 +2,21 @@
   import Wide from "../../parts/Wide.svelte";
   import type { BilletPlan } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
+  import { slicesOf, type LaidSlice } from "./stock";
 
   const { billet, labels }: { billet: BilletPlan; labels: readonly string[] } = $props();
   const W = 900;
   const across = $derived(Math.max(60, Math.min(220, billet.thickness_mm * 1.6)));
   const x = (mm: number) => (mm / billet.length_mm) * W;
   const y = (mm: number) => (mm / billet.thickness_mm) * across;
+  function named(pieces: readonly LaidSlice[]): string {
+    const kinds = [...new Set(pieces.map((p) => labels[p.piece] ?? ""))];
+    return `${pieces.map((p) => p.number).join(" + ")} ${kinds.join(", ")}`;
+  }
   const words = $derived(
     `Billet ${billet.label}: ` +
       billet.sections
-        .map((s) => `${shop.say(s.to_mm - s.from_mm, "long")} into ${s.slices.length}`)
+        .map((s) => `${shop.say(s.to_mm - s.from_mm, "long")} into ${slicesOf(s.slices).length}`)
         .join(", "),
   );
 </script>
@@ -35,7 +40,8 @@
             width={x(section.to_mm - section.from_mm)}
             height={y(section.thickness_mm)}
           />
-          {#each section.slices as slice (slice.number)}
+          {#each slicesOf(section.slices) as pieces (pieces[0].number)}
+            {@const slice = pieces[0]}
             <rect
               class="slice"
               x={x(section.from_mm)}
@@ -45,7 +51,9 @@
             />
             {#if y(slice.to_mm - slice.from_mm) > 11}
               <text x={x(section.from_mm) + 6} y={(y(slice.from_mm) + y(slice.to_mm)) / 2 + 4.5}
-                >{slice.number} {labels[slice.piece] ?? ""}</text
+                >{named(pieces)}{section.bow_mm > 0.05
+                  ? `, keeps ${shop.say(section.bow_mm, "thin")} of bow`
+                  : ""}</text
               >
             {/if}
           {/each}

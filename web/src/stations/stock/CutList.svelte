@@ -21,6 +21,8 @@
     prepare_loss_mm: number;
     crosscut_kerf_mm: number;
     trim_mm: number;
+    rip_kerf_mm: number | null;
+    along_curve: boolean;
   }
   const BILLET = [
     ["label", "Billet"],
@@ -87,6 +89,8 @@
       prepare_loss_mm: usual.prepare_loss_mm,
       crosscut_kerf_mm: usual.crosscut_kerf_mm,
       trim_mm: usual.trim_mm,
+      rip_kerf_mm: null,
+      along_curve: false,
     };
   }
   const edit = new Edit<Draft>(
@@ -112,6 +116,8 @@
   }
   const question = $derived({
     ...Object.fromEntries(LOSSES.map(([key]) => [key, draft[key]])),
+    rip_kerf_mm: draft.rip_kerf_mm,
+    along_curve: draft.along_curve,
     billets: draft.billets.map((l) => Object.fromEntries(BILLET.map(([k]) => [k, read(l, k)]))),
     pieces: draft.pieces.map((l) => Object.fromEntries(PIECE.map(([k]) => [k, read(l, k)]))),
   } as unknown as CutListQuestion);
@@ -275,7 +281,23 @@
         onvalue={(v) => edit.set({ [key]: v ?? 0 })}
       />
     {/each}
+    <QuantityField
+      label="Kerf of ripping a slice"
+      help="Empty: a slice is one piece, and is not ripped into pieces side by side."
+      kind="thin"
+      value={draft.rip_kerf_mm}
+      error={faults.rip_kerf_mm ?? ""}
+      onvalue={(v) => edit.set({ rip_kerf_mm: v })}
+    />
   </div>
+  <label class="along">
+    <input
+      type="checkbox"
+      checked={draft.along_curve}
+      onchange={(e) => edit.set({ along_curve: e.currentTarget.checked })}
+    />
+    Saw bowed billets along their curve
+  </label>
 </details>
 <section aria-live="polite" aria-label="The plan" aria-busy={working}>
   {#if general}
@@ -371,6 +393,15 @@
     grid-template-columns: repeat(auto-fill, minmax(min(12rem, 100%), 1fr));
     gap: var(--s4);
     padding: var(--s3) 0;
+  }
+  .along {
+    display: flex;
+    align-items: center;
+    gap: var(--s2);
+    min-height: var(--touch);
+  }
+  .along input {
+    width: auto;
   }
   .made {
     display: flex;

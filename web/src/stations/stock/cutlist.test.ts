@@ -20,16 +20,18 @@ const PLAN: YieldAnswer = {
           from_mm: 20,
           to_mm: 3620,
           thickness_mm: 59,
+          bow_mm: 0,
           slices: [
-            { piece: 0, number: 1, from_mm: 0, to_mm: 15 },
-            { piece: 0, number: 2, from_mm: 16.4, to_mm: 31.4 },
+            { piece: 0, number: 1, from_mm: 0, to_mm: 15, low_mm: 0, high_mm: 90 },
+            { piece: 0, number: 2, from_mm: 0, to_mm: 15, low_mm: 91.4, high_mm: 181.4 },
+            { piece: 0, number: 3, from_mm: 16.4, to_mm: 31.4, low_mm: 0, high_mm: 180 },
           ],
         },
       ],
     },
     { label: "B", thickness_mm: 30, height_mm: 90, length_mm: 900, sections: [] },
   ],
-  made: { strake: 2 },
+  made: { strake: 3 },
   value: 25,
   left_over: [{ billet: 0, thickness_mm: 27.6, height_mm: 185, length_mm: 3600 }],
   kerf_m3: 0.0019,
@@ -53,7 +55,8 @@ describe("a cut list", () => {
     render(CutList);
     expect(await screen.findByText("no plan makes more")).toBeTruthy();
     expect(screen.getByRole("img", { name: "Billet A: 3.6 m into 2" })).toBeTruthy();
-    expect(screen.getByText(/^1 /)).toBeTruthy();
+    expect(screen.getByText(/^1 \+ 2 /)).toBeTruthy();
+    expect(screen.getByText(/^3 /)).toBeTruthy();
     expect(screen.getByText(/not needed/)).toBeTruthy();
     expect(screen.getByText(/Dust 1\.9 l, lost otherwise 4\.2 l/)).toBeTruthy();
   });

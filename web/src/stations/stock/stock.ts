@@ -1,4 +1,4 @@
-import type { Losses, StockAnswer, StockReadiness } from "../../api/schema";
+import type { BilletPlan, Losses, StockAnswer, StockReadiness } from "../../api/schema";
 
 /** What the core's verdict on a piece of stock is called. */
 export const CALLED: Readonly<Record<StockReadiness["verdict"], string>> = {
@@ -90,4 +90,17 @@ export function usualReckoning(usual: Losses | undefined): Reckoned {
     board_mm: null,
     cant_mm: null,
   };
+}
+
+export type LaidSlice = BilletPlan["sections"][number]["slices"][number];
+
+/** Each slice of a section, with the pieces that it is ripped into side by side. */
+export function slicesOf(laid: readonly LaidSlice[]): [LaidSlice, ...LaidSlice[]][] {
+  const found: [LaidSlice, ...LaidSlice[]][] = [];
+  for (const piece of laid) {
+    const last = found.at(-1);
+    if (last?.[0].from_mm === piece.from_mm) last.push(piece);
+    else found.push([piece]);
+  }
+  return found;
 }
