@@ -25,7 +25,7 @@ class StockBillet:
     thickness_mm: float
     height_mm: float
     length_mm: float
-    bow_mm: float
+    bow_mm: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -435,7 +435,7 @@ class LaidSection:
     to_mm: float
     thickness_mm: float
     slices: tuple[LaidSlice, ...]
-    bow_mm: float = 0.0
+    bow_mm: float
     """What its slices keep of the billet's bow, sawn along its curve."""
 
 
