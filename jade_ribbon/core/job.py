@@ -309,6 +309,8 @@ class Rates:
     """Prices and the numeric shop settings of the choice, each with its default."""
 
     hour: float = 40.0
+    machine_hour: float = 30.0
+    """Of a saw that feeds itself: the machine, and whoever loads it between other work."""
     timber_m3: float = 900.0
     change_min: float = 12.0
     power_kWh: float = 0.0
@@ -410,3 +412,8 @@ class Job:
     stress_MPa: float | None = None
     """A tension tried out instead of the steel's target."""
     known: Known = field(default_factory=Known)
+
+    @property
+    def cutting_hour(self) -> float:
+        """Money of an hour of cutting: a saw with power feed runs unattended."""
+        return self.rates.machine_hour if self.saw.feed == "power" else self.rates.hour

@@ -213,6 +213,7 @@ class RatesFile(Strict):
     """Prices and numeric settings; each left out takes its default."""
 
     hour: Money = Rates.hour
+    machine_hour: Money = Rates.machine_hour
     timber_m3: Money = Rates.timber_m3
     change_min: Minutes = Rates.change_min
     power_kWh: Money = Rates.power_kWh

@@ -90,7 +90,7 @@ def piece_cost(
     timber = cut.material.is_wood or cut.material.group in ("panel", "special")
     return Cost(
         edge=facts.price * equivalent_m / facts.life_m,
-        time=cut_time_s / 60.0 * minute,
+        time=cut_time_s / 3600.0 * job.cutting_hour,
         kerf=area_m2 * facts.kerf_mm / 1000.0 * rates.timber_m3 if timber else 0.0,
         later=later_minutes_per_m2(delivered, cut.finish, rates) * area_m2 * minute,
         change=where(facts.band.mounted, 0.0, rates.change_min * minute / cut.count),

@@ -121,7 +121,7 @@ def _lot(e: Evaluation, this: _Way, fresh: _Way, job: Job) -> Lot:
     assert e.run is not None
     cost = Cost(
         edge=e.facts.price * metres / e.facts.life_m / cuts,
-        time=minutes / cuts * minute,
+        time=minutes / cuts * job.cutting_hour / 60.0,
         kerf=e.run.cost.kerf,
         later=later / cuts,
         change=put_on * rates.change_min * minute / count,

@@ -10,6 +10,8 @@ from jade_ribbon.reference.care import Accessory
 UNSURE = 1.6
 """What an accessory saves is a guess: so many times more or less."""
 MONTHS_A_YEAR = 12.0
+LASTS_MONTHS = 120.0
+"""What takes longer than this to pay does not: it is worn out by then."""
 MONTHS_TOLD = 36.0
 """A longer time is told in years."""
 
@@ -45,7 +47,9 @@ def payback(*, price: float, saved_per_year: float, costs_per_year: float) -> Pa
         return MONTHS_A_YEAR * price / saved if saved > 0.0 else None
 
     quick, slow = months(high), months(low)
-    verdict: Verdict = "pays" if slow is not None else "never" if quick is None else "cannot_tell"
+    surely = slow is not None and slow <= LASTS_MONTHS
+    perhaps = quick is not None and quick <= LASTS_MONTHS
+    verdict: Verdict = "pays" if surely else "cannot_tell" if perhaps else "never"
     return PaybackFound(low, high, quick, slow, verdict)
 
 
@@ -91,11 +95,15 @@ def words_of(found: PaybackFound | None, weeks: float) -> str:
     """What is said of it; None: the record is too short."""
     if found is None:
         return f"Cannot tell: the record holds {weeks:.0f} weeks; {LEAST_WEEKS:.0f} are needed."
-    if found.verdict == "never" or found.months_low is None:
+    if found.months_low is None:
         return "By this shop's record it never pays for itself from bands alone."
     quick = _told(found.months_low)
+    if found.verdict == "never":
+        return f"It does not pay from bands alone: {' '.join(quick)} at the best."
     if found.months_high is None:
         return f"In {' '.join(quick)} at the best; at the worst never."
+    if found.verdict == "cannot_tell":
+        return f"In {' '.join(quick)} at the best; at the worst not before it is worn out."
     slow = _told(found.months_high)
     first = quick[0] if quick[1] == slow[1] else " ".join(quick)
     return f"In {first} to {' '.join(slow)}, from bands alone."

@@ -7,7 +7,7 @@ known of both; the next turn aims at nothing left, and never beyond the cap.
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 import numpy as np
@@ -39,7 +39,9 @@ SAME_SHARE = 0.5
 By = Literal["bolt", "shim"]
 SHIM_PARTS = 20.0
 """Shims are told in twentieths of a millimetre: no foil is finer."""
-State = Literal["turn", "done", "dead", "reversed", "lost"]
+CONTRADICTS = 4.0
+"""Spreads by which a reading is off all that a turn can have done: it is read again."""
+State = Literal["turn", "done", "dead", "reversed", "lost", "ask"]
 ENDED: tuple[State, ...] = ("done", "dead", "lost")
 
 
@@ -80,6 +82,45 @@ class _Belief:
     mean: np.ndarray
     cov: np.ndarray
     last_sign: float = 0.0
+    held: Move | None = None
+    """A reading that contradicts what was known, until it is read again."""
+    start_mm: float = 0.0
+    believed: list[Move] = field(default_factory=list)
+    """The gap begun from, and the moves since, without what was misread."""
+
+    def move(self, move: Move) -> None:
+        """A turn, or none, and the gap read after it; what contradicts all before is held."""
+        held, self.held = self.held, None
+        if held is not None and (move.turns or abs(move.gap_mm - held.gap_mm) <= self._doubt(2.0)):
+            self._begin_at(held.gap_mm)
+        elif held is not None:
+            self._take(replace(move, turns=held.turns))
+            return
+        before = float(self.mean[0])
+        if move.turns:
+            self.turn(move.turns)
+        expected = float(self.mean[0])
+        answers = (expected, before, 2.0 * before - expected)  # as it should, not, the other way
+        off = min(abs(move.gap_mm - answer) for answer in answers)
+        if held is None and off > self._doubt(1.0 + self.cov[0, 0] / NOISE_MM**2):
+            self.held = move
+        else:
+            self._take(move)
+
+    def _take(self, move: Move) -> None:
+        self.read(move.gap_mm)
+        self.believed.append(move)
+
+    @staticmethod
+    def _doubt(readings: float) -> float:
+        """How far a reading may be off, with so many readings' own spreads in it."""
+        return CONTRADICTS * NOISE_MM * math.sqrt(readings)
+
+    def _begin_at(self, gap: float) -> None:
+        """What was read twice stands, whatever was known of the gap before."""
+        self.mean = np.array([gap, self.mean[1]])
+        self.cov = np.diag([NOISE_MM**2, self.cov[1, 1]])
+        self.start_mm, self.believed = gap, []
 
     def turn(self, turns: float) -> None:
         """Gap falls by response x turns; lost motion where the direction changes."""
@@ -121,11 +162,10 @@ def _belief(start_mm: float, moves: Sequence[Move], known: Response) -> _Belief:
     belief = _Belief(
         np.array([start_mm, known.mm_per_turn]),
         np.diag([NOISE_MM**2, known.spread_mm**2]),
+        start_mm=start_mm,
     )
     for move in moves:
-        if move.turns:
-            belief.turn(move.turns)
-        belief.read(move.gap_mm)
+        belief.move(move)
     return belief
 
 
@@ -154,6 +194,8 @@ WORDS: dict[State, str] = {
     "or the wrong bolt before turning more.",
     "reversed": "The gap went the other way: the turn was made the wrong way, or this bolt works "
     "in reverse. Turn it back the other way.",
+    "ask": "This reading contradicts the ones before: no turn made so far moves the wheel there. "
+    "Track the band, and read it again before turning.",
     "lost": "Still out after so many moves: stop, and look for a loose bearing, a bent shaft or "
     "a reading taken slack.",
 }
@@ -182,13 +224,16 @@ def advise(
                 move.turns,
             )
     response = known or Response()
-    odd = _unusual(start_mm, moves, response)
+    belief = _belief(start_mm, moves, response)
+    odd = _unusual(belief.start_mm, belief.believed, response)
     if odd == "reversed":
         response = Response(-response.mm_per_turn, response.spread_mm)
-    belief = _belief(start_mm, moves, response)
+        belief = _belief(start_mm, moves, response)
     gap, rate = float(belief.mean[0]), float(belief.mean[1])
     spread = math.sqrt(belief.cov[0, 0])
     learnt = Response(rate, math.sqrt(belief.cov[1, 1]))
+    if belief.held is not None:
+        return Advice("ask", 0.0, WORDS["ask"], gap, spread, gap, spread, learnt)
     if abs(gap) <= tolerance_mm - 0.5 * spread:
         return Advice("done", 0.0, WORDS["done"], gap, spread, gap, spread, learnt)
     if odd == "dead":

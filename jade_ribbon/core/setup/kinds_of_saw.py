@@ -7,12 +7,14 @@ from jade_ribbon.reference.tables import PreflightRow, preflight
 
 
 def saw_tags(saw: Saw) -> Set[str]:
-    """Upright or lying, a mill, a metal saw."""
+    """Upright or lying, a mill, a metal saw, one that feeds the work."""
     tags: set[str] = {saw.orientation}
     if saw.is_mill:
         tags.add("mill")
     if saw.is_metal_saw:
         tags.add("metal_saw")
+    if saw.feed in ("power", "carriage"):
+        tags.add("power_feed")
     return tags
 
 

@@ -88,7 +88,8 @@ class MetalPlanAnswer:
     zones: tuple[SlowZone, ...]
     strikes: float
     choice: DigOrSaw | None
-    """None without a band: what a strike costs hangs on its steel and its edge."""
+    """None without a band, whose steel and edge a strike costs, and without a thickness of the
+    pieces: where the cuts fall tells what they meet."""
 
 
 @dataclass(frozen=True)
@@ -236,7 +237,7 @@ def _metal(
     zones = slow_zones(found, row.length_mm)
     strikes = strikes_expected(found, shown, thickness_mm=thick, height_share=share)
     choice = None
-    if job is not None and found and cut.steel:
+    if job is not None and job.slice_mm is not None and found and cut.steel:
         wood = job.length_mm * job.height_mm * (job.slice_mm or thick) * 1e-9
         prices = MetalPrices(
             piece_value=wood * shop.rates.timber_m3,

@@ -159,3 +159,19 @@ def test_two_bands_show_one_fault_only_alike(one: float, other: float, same: boo
 
 def test_gaps_far_apart_are_two_faults() -> None:
     assert not same_fault(0.6, 3.0)
+
+
+def test_a_reading_that_no_turn_explains_is_read_again_before_anything_is_turned() -> None:
+    """Half a turn brought 2.0 to 1.3, a quarter more reads 4.5: neither 0.9, nor 1.3, nor 1.7."""
+    moves = [Move(0.5, 1.3), Move(0.25, 4.5)]
+    asked = advise(start_mm=2.0, moves=moves)
+    assert (asked.state, asked.turns) == ("ask", 0.0) and "read it again" in metric(asked.words)
+    slip = advise(start_mm=2.0, moves=[*moves, Move(0.0, 0.95)])
+    assert slip.state == "turn" and slip.gap_mm == pytest.approx(0.95, abs=0.1)
+    real = advise(start_mm=2.0, moves=[*moves, Move(0.0, 4.45)])
+    assert real.state in ("turn", "reversed") and real.gap_mm == pytest.approx(4.5, abs=0.15)
+
+
+def test_what_a_turn_can_have_done_is_no_contradiction() -> None:
+    for gap in (1.3, 2.0, 2.7):  # as it should, not at all, the other way
+        assert advise(start_mm=2.0, moves=[Move(0.5, gap)]).state != "ask"

@@ -64,6 +64,7 @@ def share_sd_ln(share: float) -> float:
 
 RATES: Mapping[str, tuple[str, float]] = {
     "hour": ("what an hour costs", Rates.hour),
+    "machine_hour": ("what an hour of the saw costs", Rates.machine_hour),
     "timber_m3": ("the price of timber", Rates.timber_m3),
     "change_min": ("the minutes of a change", Rates.change_min),
     "plane_min_m2": ("the minutes of planing", Rates.plane_min_m2),
@@ -96,6 +97,8 @@ def job_spreads(job: Job) -> tuple[Spread, ...]:
     if saw.feed == "hand" and saw.hand_force_N == DEFAULT_HAND_FORCE_N:
         found.append(Spread("hand", "your push", share_sd_ln(HAND_SHARE), "guess"))
     for key, (name, usual) in RATES.items():
+        if key == "machine_hour" and saw.feed != "power":
+            continue
         if getattr(job.rates, key) == usual:
             found.append(Spread(key, name, share_sd_ln(RATE_SHARE), "guess"))
     return tuple(found)

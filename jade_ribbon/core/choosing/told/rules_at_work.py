@@ -94,7 +94,7 @@ AT_WORK: Mapping[str, Callable[[_Case], bool]] = {
     "steel": lambda c: c.job.rules.steel != "cost" or c.steels() > 1,
     "change": lambda c: c.job.rules.change != "demote" or c.shut_out("dull"),
     "hard_tips": lambda c: c.shut_out("hard_tips"),
-    "dirty_steel": lambda c: "sand" in c.job.cut.material.dust_hazard and c.steels() > 1,
+    "dirty_steel": lambda c: is_dirty(c.job.cut.material),
     "mill_speed": _mill_speed,
     "narrow_straight": _narrow,
     "old_metal": lambda c: has_nails(c.job),

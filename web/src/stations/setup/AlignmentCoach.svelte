@@ -112,9 +112,9 @@
       <li>start: {shop.say(current.start_mm, "thin")}</li>
       {#each current.moves as move, i (i)}
         <li>
-          {significant(Math.abs(move.turns), 3)} turn {move.turns > 0
-            ? "clockwise"
-            : "anticlockwise"}:
+          {move.turns === 0
+            ? "read again"
+            : `${significant(Math.abs(move.turns), 3)} turn ${move.turns > 0 ? "clockwise" : "anticlockwise"}`}:
           {shop.say(move.gap_mm, "thin")}
         </li>
       {/each}
@@ -133,7 +133,9 @@
           value={gap}
           onvalue={(v) => (gap = v)}
         />
-        <Action main disabled={gap === null} onclick={() => moved(current)}>Turned and read</Action>
+        <Action main disabled={gap === null} onclick={() => moved(current)}
+          >{current.advice.state === "ask" ? "Read again" : "Turned and read"}</Action
+        >
       {/if}
       {#if current.moves.length > 0}
         <Action onclick={() => back(current)}>Take the last back</Action>

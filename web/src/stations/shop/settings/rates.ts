@@ -10,6 +10,11 @@ export interface RateLine {
 }
 export const RATES: readonly RateLine[] = [
   { key: "hour", label: "An hour of work", help: "What an hour at the saw costs the shop." },
+  {
+    key: "machine_hour",
+    label: "An hour of a power saw",
+    help: "Of a saw that feeds itself: its time is not all somebody’s wage.",
+  },
   { key: "timber_m3", label: "Timber, per m³", help: "Kerf is paid at this price." },
   {
     key: "change_min",
