@@ -10,6 +10,7 @@ from jade_ribbon.services.upkeep.inputs import (
     BeginCommissioningInput,
     CommissioningStepInput,
     IntervalsInput,
+    OwnTaskInput,
     UpkeepDoneInput,
 )
 
@@ -44,6 +45,30 @@ def upkeep_done(session: Session, saw_id: int, body: UpkeepDoneInput) -> care.Ca
 def set_upkeep_intervals(session: Session, saw_id: int, body: IntervalsInput) -> care.Care:
     """A saw's own intervals."""
     return care.set_intervals(session, saw_id, body)
+
+
+@operation(
+    "POST",
+    "/api/saws/<int:saw_id>/upkeep/tasks",
+    answer=care.Care,
+    body=OwnTaskInput,
+    status=201,
+    role="owner",
+)
+def add_upkeep_task(session: Session, saw_id: int, body: OwnTaskInput) -> care.Care:
+    """A task of upkeep of one's own."""
+    return care.add_task(session, saw_id, body)
+
+
+@operation(
+    "DELETE",
+    "/api/saws/<int:saw_id>/upkeep/tasks/<int:number>",
+    answer=care.Care,
+    role="owner",
+)
+def remove_upkeep_task(session: Session, saw_id: int, number: int) -> care.Care:
+    """Take a task of one's own away, by its number."""
+    return care.remove_task(session, saw_id, number)
 
 
 @operation("POST", "/api/saws/<int:saw_id>/accessory", answer=care.Care, body=AccessoryInput)

@@ -1,5 +1,6 @@
 """A saw's tasks of upkeep, as its records have them."""
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
@@ -10,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.setup.kinds_of_saw import applies, saw_tags
 from jade_ribbon.core.setup.upkeep import Done, TaskDue, task_due
-from jade_ribbon.reference.care import upkeep_tasks
+from jade_ribbon.reference.care import UpkeepTask, upkeep_tasks
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import RunSumRow, SawRow, UpkeepRow
@@ -32,6 +33,8 @@ class TaskLine:
     hours: float
     days: float
     own: bool
+    made_here: int | None
+    """The number of a task of this saw's own, that no table has."""
     stands: TaskDue
     last_at: datetime | None
     last_who: str
@@ -54,15 +57,36 @@ def last_done(session: Session) -> dict[tuple[int, str], UpkeepRow]:
     return {(row.saw_id, row.key): row for row in rows}
 
 
+OWN_KEY = re.compile(r"own(\d{1,3})")
+"""What a saw's own tasks are called; they stand among its intervals."""
+
+
+def own_key(number: int) -> str:
+    """What the task of a number among a saw's own is called."""
+    return f"own{number}"
+
+
+def tasks_for(saw: SawRow) -> dict[str, UpkeepTask]:
+    """The tasks that a saw has: those of its kind, then its own."""
+    tags = saw_tags(core_saw(saw))
+    found = {key: task for key, task in upkeep_tasks().items() if applies(task.when, tags)}
+    for key, told in (saw.upkeep or {}).items():
+        if OWN_KEY.fullmatch(key):
+            found[key] = UpkeepTask(key, "", **told)
+    return found
+
+
+def _number(key: str) -> int | None:
+    told = OWN_KEY.fullmatch(key)
+    return int(told[1]) if told else None
+
+
 def tasks_of(
     saw: SawRow, hours: float, last: Mapping[tuple[int, str], UpkeepRow]
 ) -> list[TaskLine]:
     """A saw's tasks, the most pressing first."""
     found = []
-    tags = saw_tags(core_saw(saw))
-    for key, task in upkeep_tasks().items():
-        if not applies(task.when, tags):
-            continue
+    for key, task in tasks_for(saw).items():
         own: Mapping[str, Any] = (saw.upkeep or {}).get(key, {})
         row = last.get((saw.id, key))
         done = None if row is None else Done(row.at, row.hours, row.found == "right")
@@ -86,6 +110,7 @@ def tasks_of(
                 hours=own.get("hours") or task.hours,
                 days=own.get("days") or task.days,
                 own=bool(own),
+                made_here=_number(key),
                 stands=stands,
                 last_at=None if row is None else row.at,
                 last_who="" if row is None else row.who,

@@ -9,20 +9,30 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.reference.care import (
     CommissioningStep,
+    UpkeepTask,
     accessories,
     commissioning_steps,
-    upkeep_tasks,
 )
 from jade_ribbon.reference.tables import caution_texts
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import as_record, get, log_change
-from jade_ribbon.services.shop.tasks import ORDER, TaskLine, hours_of, last_done, tasks_of
+from jade_ribbon.services.shop.tasks import (
+    ORDER,
+    OWN_KEY,
+    TaskLine,
+    hours_of,
+    last_done,
+    own_key,
+    tasks_for,
+    tasks_of,
+)
 from jade_ribbon.services.upkeep.inputs import (
     AccessoryInput,
     BeginCommissioningInput,
     CommissioningStepInput,
     IntervalsInput,
+    OwnTaskInput,
     UpkeepDoneInput,
 )
 from jade_ribbon.store.models import (
@@ -146,6 +156,7 @@ def _accessories(saw: SawRow) -> list[AccessoryLine]:
 def done(session: Session, saw_id: int, given: UpkeepDoneInput, at: datetime | None = None) -> Care:
     """A task is done. Found wrong, it is a defect of the saw too, and stops it where it must."""
     saw: SawRow = get(session, "saw", saw_id)
+    task = _task(saw, given.key)
     row = UpkeepRow(
         saw_id=saw.id,
         key=given.key,
@@ -158,7 +169,6 @@ def done(session: Session, saw_id: int, given: UpkeepDoneInput, at: datetime | N
     session.add(row)
     log_change(session, row, "add", None)
     if given.found == "wrong":
-        task = upkeep_tasks()[given.key]
         defect = DefectRow(
             saw_id=saw.id,
             text=f"{task.title}: {given.note}"[:400],
@@ -175,8 +185,50 @@ def set_intervals(session: Session, saw_id: int, given: IntervalsInput) -> Care:
     """A saw's own intervals; those left empty are the usual ones again."""
     saw: SawRow = get(session, "saw", saw_id)
     before = as_record(saw)
-    own = {k: v.model_dump(exclude_none=True) for k, v in given.intervals.items()}
-    saw.upkeep = {k: v for k, v in {**(saw.upkeep or {}), **own}.items() if v}
+    kept = dict(saw.upkeep or {})
+    for key, interval in given.intervals.items():
+        _task(saw, key)
+        told = interval.model_dump(exclude_none=True)
+        kept[key] = {**kept[key], **told} if OWN_KEY.fullmatch(key) else told
+    saw.upkeep = {k: v for k, v in kept.items() if v}
+    log_change(session, saw, "edit", before)
+    return care_of(session, saw_id)
+
+
+def _task(saw: SawRow, key: str) -> UpkeepTask:
+    """A task that a saw has. ConflictError where it has none of that key."""
+    found = tasks_for(saw).get(key)
+    if found is None:
+        raise ConflictError(f"{saw.name} has no task {key!r}.")
+    return found
+
+
+MOST_OWN_TASKS = 20
+
+
+def add_task(session: Session, saw_id: int, given: OwnTaskInput) -> Care:
+    """A task of one's own for a saw. ConflictError with too many of them, or two of a name."""
+    saw: SawRow = get(session, "saw", saw_id)
+    kept = dict(saw.upkeep or {})
+    own = [key for key in kept if OWN_KEY.fullmatch(key)]
+    if len(own) >= MOST_OWN_TASKS:
+        raise ConflictError(f"{saw.name} has {len(own)} tasks of its own; take one away first.")
+    if any(t.title.casefold() == given.title.casefold() for t in tasks_for(saw).values()):
+        raise ConflictError(f"{saw.name} has a task called {given.title} already.")
+    before = as_record(saw)
+    number = next(n for n in range(1, MOST_OWN_TASKS + 1) if own_key(n) not in kept)
+    saw.upkeep = {**kept, own_key(number): given.model_dump()}
+    log_change(session, saw, "edit", before)
+    return care_of(session, saw_id)
+
+
+def remove_task(session: Session, saw_id: int, number: int) -> Care:
+    """Take a task of one's own away; what was recorded of it stays on record."""
+    saw: SawRow = get(session, "saw", saw_id)
+    key = own_key(number)
+    _task(saw, key)
+    before = as_record(saw)
+    saw.upkeep = {k: v for k, v in saw.upkeep.items() if k != key}
     log_change(session, saw, "edit", before)
     return care_of(session, saw_id)
 

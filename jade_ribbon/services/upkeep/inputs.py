@@ -7,8 +7,26 @@ from pydantic import Field, model_validator
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.reference.care import accessories, commissioning_steps, upkeep_tasks
 from jade_ribbon.services.bodies import Person, Words
+from jade_ribbon.services.shop.tasks import OWN_KEY
 
 Key = Annotated[str, Field(max_length=20)]
+
+
+def _may_be_a_task(key: str) -> bool:
+    """Whether a key is one of the tables', or such as a saw's own task has."""
+    return key in upkeep_tasks() or OWN_KEY.fullmatch(key) is not None
+
+
+class OwnTaskInput(Strict):
+    """A task of upkeep of one's own: what to do, when it is right, how often."""
+
+    title: Annotated[str, Field(min_length=1, max_length=60)]
+    do: Words = ""
+    look: Words = ""
+    hours: Annotated[float, entry("upkeep_hours")]
+    days: Annotated[float, entry("upkeep_days")]
+    stops: bool = False
+    """Found wrong, or never done, the saw does not run."""
 
 
 class UpkeepDoneInput(Strict):
@@ -21,7 +39,7 @@ class UpkeepDoneInput(Strict):
 
     @model_validator(mode="after")
     def _known(self) -> Self:
-        if self.key not in upkeep_tasks():
+        if not _may_be_a_task(self.key):
             raise ValueError(f"{self.key!r} is no task; accepted: {', '.join(upkeep_tasks())}")
         if self.found == "wrong" and not self.note.strip():
             raise ValueError("found wrong needs what is wrong in note")
@@ -43,7 +61,7 @@ class IntervalsInput(Strict):
     @model_validator(mode="after")
     def _known(self) -> Self:
         for key in self.intervals:
-            if key not in upkeep_tasks():
+            if not _may_be_a_task(key):
                 raise ValueError(f"{key!r} is no task; accepted: {', '.join(upkeep_tasks())}")
         return self
 

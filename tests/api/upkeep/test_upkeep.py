@@ -93,3 +93,33 @@ def test_a_metal_saw_is_not_asked_for_its_extraction(shop: FlaskClient) -> None:
     slow = {"drive": {"kind": "fixed", "speeds_m_s": [0.4, 1.5]}, "orientation": "horizontal"}
     assert saved(shop, "/api/saws/1", slow).status_code == 200
     assert not {"extraction", "table_pin"} & set(tasks(shop)) and "brake" in tasks(shop)
+
+
+OWN = {"title": "Oil the post", "do": "Two drops.", "look": "it slides", "hours": 50, "days": 30}
+
+
+def test_a_task_of_one_s_own_is_due_like_the_others_and_goes_again(shop: FlaskClient) -> None:
+    made = shop.post(f"{URL}/tasks", json=OWN)
+    assert made.status_code == 201
+    task = tasks(shop)["own1"]
+    assert (task["title"], task["made_here"], task["hours"]) == ("Oil the post", 1, 50)
+    assert task["stands"]["due"] == "never_done"
+    assert shop.post(f"{URL}/tasks", json=OWN).status_code == 409
+    shop.post(URL, json={"key": "own1", "who": "Ada"})
+    with shop.application.extensions["store"].write() as session:
+        session.query(UpkeepRow).one().at = now() - timedelta(days=31)
+    assert "own1" in {t["key"] for t in shop.get("/api/upkeep").get_json()}
+    shop.post(f"{URL}/intervals", json={"intervals": {"own1": {"hours": 50, "days": 90}}})
+    again = tasks(shop)["own1"]
+    assert (again["title"], again["days"], again["stands"]["due"]) == ("Oil the post", 90, "later")
+    assert shop.delete(f"{URL}/tasks/1").status_code == 200
+    assert "own1" not in tasks(shop)
+    assert shop.delete(f"{URL}/tasks/1").status_code == 409
+    gone = shop.post(URL, json={"key": "own1"})
+    assert gone.status_code == 409 and "has no task" in gone.get_json()["detail"]
+
+
+def test_a_task_of_one_s_own_that_stops_a_saw_stands_in_its_verdict(shop: FlaskClient) -> None:
+    shop.post(f"{URL}/tasks", json=OWN | {"title": "Chain of the gate", "stops": True})
+    assert tasks(shop)["own1"]["stands"]["due"] == "due"
+    assert "chain of the gate" in str(shop.get("/api/saws/1/stand").get_json())

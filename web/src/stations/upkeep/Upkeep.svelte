@@ -48,6 +48,18 @@
     void act(ask(client.POST("/api/saws/{saw_id}/upkeep/intervals", { params: { path }, body })));
   }
 
+  const NEW_TASK = { title: "", do: "", look: "", hours: 100, days: 90, stops: false };
+  let added = $state({ ...NEW_TASK });
+  async function add(): Promise<void> {
+    const call = client.POST("/api/saws/{saw_id}/upkeep/tasks", { params: { path }, body: added });
+    await act(ask(call));
+    if (!fault) added = { ...NEW_TASK };
+  }
+  function takeAway(number: number): void {
+    const params = { path: { saw_id, number } };
+    void act(ask(client.DELETE("/api/saws/{saw_id}/upkeep/tasks/{number}", { params })));
+  }
+
   function accessory(key: string, state: "none" | "works" | "down"): void {
     const body = { key, state };
     void act(ask(client.POST("/api/saws/{saw_id}/accessory", { params: { path }, body })));
@@ -125,7 +137,10 @@
         <Action onclick={() => done(task, "right")}>Done, right</Action>
         {#if open === task.key}
           <div class="more">
-            <p>{task.do} <span class="soft">Right when: {task.look}.</span></p>
+            <p>
+              {task.do}
+              {#if task.look}<span class="soft">Right when: {task.look}.</span>{/if}
+            </p>
             <div class="form">
               <label>What is wrong<input bind:value={wrong} maxlength="380" /></label>
               <Action disabled={!wrong.trim()} onclick={() => done(task, "wrong")}
@@ -143,12 +158,40 @@
                 value={task.days}
                 onvalue={(v) => every(task, { days: v })}
               />
+              {#if task.made_here !== null}
+                {@const number = task.made_here}
+                <Action onclick={() => takeAway(number)}>Take this task away</Action>
+              {/if}
             </div>
           </div>
         {/if}
       </li>
     {/each}
   </ul>
+  <details>
+    <summary>A task of your own</summary>
+    <div class="form">
+      <label>What it is called<input bind:value={added.title} maxlength="60" /></label>
+      <label>What to do<input bind:value={added.do} maxlength="380" /></label>
+      <label>Right when<input bind:value={added.look} maxlength="380" /></label>
+      <QuantityField
+        label="Every, hours run"
+        kind="plain"
+        value={added.hours}
+        onvalue={(v) => (added.hours = v ?? NEW_TASK.hours)}
+      />
+      <QuantityField
+        label="or days"
+        kind="plain"
+        value={added.days}
+        onvalue={(v) => (added.days = v ?? NEW_TASK.days)}
+      />
+      <label class="check"
+        ><input type="checkbox" bind:checked={added.stops} /> the saw does not run without it</label
+      >
+      <Action main disabled={!added.title.trim()} onclick={() => void add()}>Add it</Action>
+    </div>
+  </details>
   <h2>What spares its bands and people</h2>
   <ul>
     {#each care.accessories as a (a.key)}
@@ -269,6 +312,15 @@
     background: var(--paper);
     border: 0;
     border-bottom: var(--rule) solid var(--ink);
+  }
+  .check {
+    display: flex;
+    align-items: center;
+    gap: var(--s2);
+    min-height: var(--touch);
+  }
+  .check input {
+    min-width: 0;
   }
   button {
     min-height: var(--touch);
