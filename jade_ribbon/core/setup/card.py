@@ -4,11 +4,12 @@ from collections.abc import Mapping, Set
 from dataclasses import dataclass, replace
 from typing import cast
 
+from jade_ribbon.core.bands.break_in import BreakIn
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
 from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.fields import Range
-from jade_ribbon.core.quantities.words import Kind, Said, Sentence, Words, fill
+from jade_ribbon.core.quantities.words import Kind, Said, Sentence, Words, fill, quantity
 from jade_ribbon.core.setup.band_position import BandPosition, band_position
 from jade_ribbon.core.setup.figures import GuideCard, TensionCard, guide_card, tension_card
 from jade_ribbon.core.setup.fittings import Fittings
@@ -82,6 +83,8 @@ class SetupCard:
     speed_m_s: float
     speed_setting: str
     feed_m_min: float
+    break_in: BreakIn | None
+    """A new edge is tried at its own feed."""
     steps: tuple[SetupStep, ...]
 
 
@@ -171,6 +174,7 @@ def setup_card(
     habits: ShopHabits,
     fittings: Fittings | None = None,
     calibrated: Calibrated | None = None,
+    break_in: BreakIn | None = None,
 ) -> SetupCard:
     """The card for the chosen band. Gauge length (mm) is the shop's own gauge's."""
     speed = best.evaluation.speed
@@ -184,6 +188,8 @@ def setup_card(
     words = step_words(
         best, job, habits=habits, fittings=known, card=card, guides=guides, position=position
     )
+    if break_in is not None:
+        words = {**words, "feed": quantity(break_in.feed_m_min, "feed")}
     steps = chosen_steps(step_tags(best, job), habits.guide_order)
     limits = reading_limits(card, guides, speed.speed_m_s, job)
     return SetupCard(
@@ -193,5 +199,6 @@ def setup_card(
         speed_m_s=speed.speed_m_s,
         speed_setting=speed.setting,
         feed_m_min=best.run.feed_m_min,
+        break_in=break_in,
         steps=tuple(_step(t, words, limits) for t in steps),
     )

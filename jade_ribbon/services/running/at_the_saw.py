@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.bands.break_in import BreakIn
 from jade_ribbon.core.bands.slow_pass import SlowPass, slow_pass
 from jade_ribbon.core.choosing.at_the_cut import Evaluation
 from jade_ribbon.core.choosing.evaluate import evaluate
@@ -18,6 +19,7 @@ from jade_ribbon.core.mechanics.feed import FeedWindow, Limit, hot_from_m_min
 from jade_ribbon.core.money.sign_advice import EdgeNow, SignEffect, sign_effects
 from jade_ribbon.core.stock.fasteners import SlowZone, slow_zones, strikes_expected
 from jade_ribbon.services.planning.jobs import job_with_band
+from jade_ribbon.services.rack.breaking_in import break_in_of
 from jade_ribbon.services.rack.edges import edge_record, shop_lives
 from jade_ribbon.services.stock.records import core_fastener, fasteners
 from jade_ribbon.store.models import BandRow, JobRow, SawRow, StockRow
@@ -52,6 +54,8 @@ def _scale(found: Evaluation, job: Job) -> RunScale | None:
 class AtTheSaw:
     """Signs and what to do on each, what chips say, where metal lies and how to pass it."""
 
+    break_in: BreakIn | None
+    """How a new edge is run in first."""
     signs: tuple[SignEffect, ...]
     chips: tuple[ChipsSay, ...]
     scale: RunScale | None
@@ -98,7 +102,11 @@ def at_the_saw(session: Session, row: JobRow) -> AtTheSaw | None:
     stock = session.get(StockRow, row.stock_id) if row.stock_id else None
     marks = [core_fastener(f) for f in fasteners(session, stock.id)] if stock else []
     thick = (stock.thickness_mm or stock.small_end_mm or 1.0) if stock else 1.0
+    new = None
+    if planned is not None:
+        new = break_in_of(session, band, planned_m_min=planned, floor_m_min=floor or 0.0)
     return AtTheSaw(
+        new,
         sign_effects(
             edge,
             limit=job.rates.dullness_limit(job.cut.finish, job.rules),

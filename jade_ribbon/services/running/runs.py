@@ -24,6 +24,7 @@ from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError, KnownError
 from jade_ribbon.services.planning.jobs import cut_file, rules_file, set_state
 from jade_ribbon.services.rack.bands import BandAnswer, one_band
+from jade_ribbon.services.rack.breaking_in import cut_when_new
 from jade_ribbon.services.rack.edges import candidate, chance, dullness_of, shop_lives
 from jade_ribbon.services.rack.replay import asked_words
 from jade_ribbon.services.records import as_record, get, log_change
@@ -217,7 +218,14 @@ def log_run(session: Session, given: RunInput, at: datetime | None = None) -> Ru
         **_as_told(given),
         k_ref_MPa=pressure_of(given, cand, job, feed_m_min=feed, speed_m_s=speed),
     )
-    wear_in(row, cand, job, planned_length_mm=job_row.length_mm, confirmed=given.confirmed)
+    wear_in(
+        row,
+        cand,
+        job,
+        planned_length_mm=job_row.length_mm,
+        confirmed=given.confirmed,
+        cut_when_new=cut_when_new(session, band),
+    )
     before = lives.of(band.steel, band.sharpenings)
     dull_before = dullness_of(band, before)
     session.add(row)

@@ -7,6 +7,7 @@ from datetime import datetime
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.bands.break_in import BreakIn
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.spread.chances import at_feed
 from jade_ribbon.core.choosing.told.cautions import DISCLAIMER, Caution, cautions_for
@@ -25,6 +26,7 @@ from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.answers import Option, option
 from jade_ribbon.services.planning.jobs import job_with_band, set_state
 from jade_ribbon.services.planning.snapshot import Snapshot
+from jade_ribbon.services.rack.breaking_in import break_in_of
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.setup.inputs import AcknowledgeInput, FittingsInput, SetupStart
 from jade_ribbon.services.setup.kept import (
@@ -231,8 +233,15 @@ def open_card(session: Session, setup_id: int) -> Open:
         habits=habits(snapshot.shop),
         fittings=core_fittings(saw),
         calibrated=calibrated(session, saw),
+        break_in=_break_in(session, band, best),
     )
     return Open(row, saw, band, job, best, snapshot, card)
+
+
+def _break_in(session: Session, band: BandRow, best: Ranked) -> BreakIn | None:
+    window = best.evaluation.window
+    floor = window.floor_m_min if window is not None else 0.0
+    return break_in_of(session, band, planned_m_min=best.run.feed_m_min, floor_m_min=floor)
 
 
 def one_setup(session: Session, setup_id: int) -> SetupAnswer:

@@ -7,6 +7,7 @@ from flask.testing import FlaskClient
 
 from tests.support.edits import saved
 from tests.support.set_up import plan_question
+from tests.support.shop import BAND
 from tests.support.walks import RUN, open_card, tick_all
 
 
@@ -358,3 +359,41 @@ def test_dust_at_a_feed_that_should_cut_chips_speaks_of_the_edge(shop: FlaskClie
     shop.post("/api/runs", json=told)
     lines = shop.get("/api/bands/1").get_json()["runs"]
     assert any("struck metal 2 times, 1 teeth gone" in line["symptoms"] for line in lines)
+
+
+def test_a_new_hard_edge_is_broken_in_first(shop: FlaskClient) -> None:
+    """By its card and at the saw at half the planned feed, until its runs have done it."""
+    hard = {**BAND, "label": "B-01", "steel": "bimetal_m42"}
+    assert shop.post("/api/bands", json=hard).status_code == 201
+    assert saved(shop, "/api/jobs/1", {"saw_id": 1, "band_id": 2}).status_code == 200
+
+    def card_of(band_id: int) -> dict[str, Any]:
+        begun = shop.post("/api/setups", json={"job_id": 1, "band_id": band_id}).get_json()
+        card: dict[str, Any] = shop.get(f"/api/setups/{begun['id']}").get_json()["card"]
+        return card
+
+    card = card_of(2)
+    new = shop.get("/api/jobs/1/run").get_json()["at_the_saw"]["break_in"]
+    assert card["break_in"]["feed_m_min"] == new["feed_m_min"]
+    assert new["feed_m_min"] == pytest.approx(card["feed_m_min"] / 2, rel=1e-6)
+    trial = next(s for s in card["steps"] if s["key"] == "trial")
+    assert f"{new['feed_m_min']:.1f} m/min" in trial["do"]
+    run = {**RUN, "band_id": 2, "pieces": 1, "length_mm": 100}
+    fed = {"time_s": 6.0 / card["feed_m_min"], "client_key": "the-first-full-bite"}
+    full = shop.post("/api/runs", json=run | fed | {"confirmed": True}).get_json()
+    left = shop.get("/api/jobs/1/run").get_json()["at_the_saw"]["break_in"]
+    assert left["left_mm2"] == pytest.approx(30_000 - 185 * 100)
+    more = {
+        **run,
+        "confirmed": True,
+        "length_mm": 200,
+        "time_s": 60.0,
+        "client_key": "the-second-slower",
+    }
+    shop.post("/api/runs", json=more)
+    assert shop.get("/api/jobs/1/run").get_json()["at_the_saw"]["break_in"] is None
+    again = shop.post(
+        "/api/runs", json=run | fed | {"client_key": "broken-in-by-now", "confirmed": True}
+    ).get_json()
+    assert full["equivalent_m"] == pytest.approx(2.0 * again["equivalent_m"], rel=0.05)
+    assert card_of(1)["break_in"] is None

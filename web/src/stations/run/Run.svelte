@@ -261,6 +261,7 @@
           onvalue={(v) => fill({ length: v })}
         />
       </div>
+      {#if atSaw?.break_in}<p class="new-edge">{shop.words(atSaw.break_in.words)}</p>{/if}
       <p class="pace">
         {#if feed}
           That is a feed of <strong class="mono">{shop.say(feed, "feed")}</strong>{#if pace}, {pace}{/if}.
@@ -349,6 +350,10 @@
 {/if}
 
 <style>
+  .new-edge {
+    font-weight: 600;
+    color: var(--brass-text);
+  }
   .empty {
     display: grid;
     gap: var(--s4);

@@ -12,6 +12,7 @@ import StopMarks from "./StopMarks.svelte";
 import Symptoms from "./Symptoms.svelte";
 
 const SAW: AtTheSaw = {
+  break_in: null,
   signs: [],
   chips: [],
   scale: null,
