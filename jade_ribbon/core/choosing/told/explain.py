@@ -251,13 +251,17 @@ def reasons(best: Ranked, choice: Choice, job: Job) -> tuple[Reason, ...]:
     )
 
 
+SAME_COST = 0.02
+"""Nobody knows what a piece costs nearer than this."""
+
+
 def difference(best: Ranked, other: Ranked) -> str:
     """How another band differs, in a sentence for the runner-up line."""
     share = other.total / best.total - 1.0
     money = f"{percent(abs(share))} {'dearer' if share > 0 else 'cheaper'}"
     if share >= 1.0:
         money = f"{figure(share + 1.0)} times the cost"
-    if abs(share) < 0.005:
+    if abs(share) < SAME_COST:
         money = "costs the same"
     parts = [money]
     kerf = other.evaluation.facts.kerf_mm / best.evaluation.facts.kerf_mm - 1.0
