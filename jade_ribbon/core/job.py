@@ -20,7 +20,6 @@ Finish = Literal["rough", "plane", "sand", "show"]
 
 STRAIGHT_OPERATIONS = tuple(key for key, row in operations().items() if row.straight)
 DEEP_RESAW_OPERATIONS = tuple(key for key, row in operations().items() if row.deep)
-CURVED_OPERATIONS = tuple(key for key, row in operations().items() if row.curved)
 ROUNDED = ("curve", "circle")
 ARC_SHARE = {"circle": 1.0, "curve": 0.5}
 """Share of the path that is the tightest arc, where no outline tells it."""
@@ -337,6 +336,10 @@ class Rates:
     teeth_missing_allowed: int = 0
     """Teeth a band may lack and still be sharpened and used."""
 
+    def cutting_hour(self, feed: str) -> float:
+        """Money of an hour of cutting: a saw with power feed runs unattended."""
+        return self.machine_hour if feed == "power" else self.hour
+
     def dullness_limit(self, finish: Finish, rules: Rules) -> float:
         """Dullest edge allowed for a finish under the shop's rule for changing bands."""
         if rules.change == "limit":
@@ -415,5 +418,5 @@ class Job:
 
     @property
     def cutting_hour(self) -> float:
-        """Money of an hour of cutting: a saw with power feed runs unattended."""
-        return self.rates.machine_hour if self.saw.feed == "power" else self.rates.hour
+        """Money of an hour of cutting on this saw."""
+        return self.rates.cutting_hour(self.saw.feed)

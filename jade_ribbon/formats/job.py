@@ -122,6 +122,8 @@ class StretchFile(Strict):
 
 
 MOST_STRETCHES = 60
+NEAR_LEAST = 0.999
+"""The tightest radius is rounded where it is shown."""
 
 
 class CutFile(Strict):
@@ -155,6 +157,20 @@ class CutFile(Strict):
         given = {name: getattr(self, name) for name in type(self).model_fields}
         for name, empty in emptied(self.operation, given).items():
             setattr(self, name, empty)
+        return self
+
+    @model_validator(mode="after")
+    def _path_is_its_own(self) -> Self:
+        """An outline's stretches are those of its radius: none of them is tighter."""
+        if not self.stretches:
+            return self
+        least = self.min_radius_mm
+        if least is None:
+            raise ValueError("stretches need min_radius_mm; accepted: none without it")
+        for i, stretch in enumerate(self.stretches):
+            if stretch.radius_mm is not None and stretch.radius_mm < least * NEAR_LEAST:
+                words = f"{stretch.radius_mm:g} is under the tightest; accepted: from {least:g}"
+                raise ValueError(f"stretches.{i}.radius_mm {words}")
         return self
 
     def to_core(self, table: Mapping[str, Material] | None = None) -> Cut:

@@ -10,7 +10,7 @@ from jade_ribbon.core.choosing.conflicts import Reason, is_dirty
 from jade_ribbon.core.choosing.cost import Cost
 from jade_ribbon.core.choosing.evaluate import evaluate_bands
 from jade_ribbon.core.choosing.lot import Lot, lots
-from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Cut, Job
+from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, ROUNDED, STRAIGHT_OPERATIONS, Cut, Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import quantity, sentence
 
@@ -311,7 +311,7 @@ def _saw_faults(job: Job) -> list[Fault]:
 def _stock_faults(cut: Cut) -> list[Fault]:
     """Faults within the cut: wall, log and grain against the rest of it."""
     faults = []
-    if cut.operation in ("curve", "circle") and cut.min_radius_mm is None:
+    if cut.operation in ROUNDED and cut.min_radius_mm is None:
         faults.append(
             Fault("cut.min_radius_mm", "is missing; a curve or blank has one, more than 0 mm")
         )

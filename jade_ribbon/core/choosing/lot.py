@@ -134,7 +134,7 @@ def _forecast(e: Evaluation, job: Job, metres: float, minutes: float) -> LotFore
     """Bands begun over the lot: lives of this kind of edge, to this finish's limit."""
     band, life = e.facts.band, e.facts.life_m
     beta = life**SHAPE / math.expm1(math.log(2.0) / band.life_alpha)
-    return lot_forecast(
+    found = lot_forecast(
         alpha=band.life_alpha,
         beta=beta,
         shape=SHAPE,
@@ -146,3 +146,5 @@ def _forecast(e: Evaluation, job: Job, metres: float, minutes: float) -> LotFore
         change_min=job.rates.change_min,
         hour_rate=job.rates.hour,
     )
+    spared = minutes / 60.0 * (job.rates.hour - job.cutting_hour)
+    return dataclasses.replace(found, money_mean=found.money_mean - spared)

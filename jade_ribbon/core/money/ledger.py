@@ -13,6 +13,7 @@ TENTHS = 1.2815516
 class Summed:
     """Sums of a group's runs on one steel, sharpened or not: seconds, metres, m2, pieces, wear.
 
+    `time` is the money of its hours, each at what it costs on that saw.
     `time_area`, `time2` and `area2` are the sums of products of a run's minutes and area.
     `priced_m` is wear times price (money metres) where a price is known, `usual_m` wear times the
     usual price of plain carbon of that width and length where it is not, `unpriced_m` that wear.
@@ -29,6 +30,7 @@ class Summed:
     time2: float
     area2: float
     equivalent_m: float
+    time: float
     priced_m: float
     unpriced_m: float
     usual_m: float
@@ -76,7 +78,6 @@ def share_per_m(lives_m: Sequence[float], *, life_ratio: float, times: int) -> f
 def group_cost(
     sums: Sequence[Summed],
     *,
-    hour_rate: float,
     per_m: Mapping[tuple[str, bool], float],
     dearer: Mapping[str, float],
 ) -> GroupCost:
@@ -92,13 +93,13 @@ def group_cost(
     metres = math.fsum(s.metres for s in sums)
     pieces = math.fsum(s.pieces for s in sums)
     runs = sum(s.runs for s in sums)
-    time = hours * hour_rate
+    time = math.fsum(s.time for s in sums)
     edge = math.fsum(
         (s.priced_m + s.usual_m * dearer[s.steel]) * per_m[(s.steel, s.sharpened)] for s in sums
     )
     worn = math.fsum(s.equivalent_m for s in sums)
     total = time + edge
-    low, high = _range(sums, runs, area, hours, edge, hour_rate)
+    low, high = _range(sums, runs, area, hours, edge, time)
     return GroupCost(
         runs=runs,
         hours=hours,
@@ -123,7 +124,7 @@ EDGE_SD = 0.35
 
 
 def _range(
-    sums: Sequence[Summed], runs: int, area: float, hours: float, edge: float, hour_rate: float
+    sums: Sequence[Summed], runs: int, area: float, hours: float, edge: float, time: float
 ) -> tuple[float | None, float | None]:
     """Money a m2 within which eight in ten such groups would lie; None under three runs."""
     if runs < LEAST_RUNS or area <= 0.0:
@@ -132,8 +133,9 @@ def _range(
     ratio = minutes / area
     squares = math.fsum(s.time2 - 2.0 * ratio * s.time_area + ratio * ratio * s.area2 for s in sums)
     spread = math.sqrt(max(0.0, squares) * runs / (runs - 1.0)) / area
-    sd = math.hypot(spread * hour_rate / 60.0, EDGE_SD * edge / area)
-    mean = (hours * hour_rate + edge) / area
+    a_minute = time / minutes if minutes > 0.0 else 0.0
+    sd = math.hypot(spread * a_minute, EDGE_SD * edge / area)
+    mean = (time + edge) / area
     return max(0.0, mean - TENTHS * sd), mean + TENTHS * sd
 
 

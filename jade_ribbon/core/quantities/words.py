@@ -15,7 +15,7 @@ from jade_ribbon.core.quantities.constants import (
 )
 
 Units = Literal["metric", "inch"]
-Kind = Literal["length", "thin", "feed", "speed", "stress", "force", "stretch", "plain"]
+Kind = Literal["length", "thin", "feed", "speed", "stress", "force", "stretch", "section", "plain"]
 
 
 def figure(value: float, digits: int = 2) -> str:
@@ -58,6 +58,7 @@ UNITS: dict[Units, dict[Kind, Unit]] = {
         "stress": Unit("MPa", 1.0, 3),
         "force": Unit("N", 1.0, 3),
         "stretch": Unit("µm", 1.0, 2),
+        "section": Unit("cm²", 100.0, 2),
         "plain": Unit("", 1.0, 3),
     },
     "inch": {
@@ -68,6 +69,7 @@ UNITS: dict[Units, dict[Kind, Unit]] = {
         "stress": Unit("psi", 1.0 / PSI_PER_MPA, 3),
         "force": Unit("lbf", N_PER_LBF, 3),
         "stretch": Unit("thou", MM_PER_INCH, 2),
+        "section": Unit("in²", MM_PER_INCH**2, 2),
         "plain": Unit("", 1.0, 3),
     },
 }

@@ -27,7 +27,7 @@ from jade_ribbon.core.money.regrind_or_replace import learned_ratio
 from jade_ribbon.formats.tables_csv import table_csv
 from jade_ribbon.reference.tables import materials, steels
 from jade_ribbon.services.money.inputs import MoneyQuery, RunsQuery
-from jade_ribbon.services.money.summing import FIGURES, grouped, sum_table
+from jade_ribbon.services.money.summing import FIGURES, SumTable, grouped, sum_table
 from jade_ribbon.services.rack.edges import MINOR, shop_lives
 from jade_ribbon.services.rack.replay import wear_factors
 from jade_ribbon.services.rack.standing import Terms, new_price, terms
@@ -158,6 +158,15 @@ def _bands(session: Session, ids: NDArray[np.int64], rates: Rates) -> _Bands:
     )
 
 
+def _hours(session: Session, table: SumTable, rates: Rates) -> NDArray[np.float64]:
+    """What an hour of cutting costs, of each line, by its saw."""
+    ids, saw = table.column("saw_id")
+    feeds = {s.id: s.feed for s in session.scalars(select(SawRow))}
+    costs = np.array([rates.cutting_hour(feeds.get(int(i), "")) for i in ids])
+    found: NDArray[np.float64] = costs[saw] if len(costs) else np.zeros(0)
+    return found
+
+
 def _sums(session: Session, given: MoneyQuery, rates: Rates) -> dict[str, list[Summed]]:
     """Sums of every group by steel and whether it is sharpened."""
     table = sum_table(session)
@@ -173,6 +182,7 @@ def _sums(session: Session, given: MoneyQuery, rates: Rates) -> dict[str, list[S
     price, usual = of.price[band], of.usual[band]
     priced = np.where(np.isnan(price), 0.0, worn)
     costs = (
+        table.figures[:, FIGURES.index("seconds")] / 3600.0 * _hours(session, table, rates),
         priced * np.nan_to_num(price),
         worn - priced,
         (worn - priced) * usual,
@@ -219,10 +229,9 @@ def money_view(session: Session, given: MoneyQuery) -> MoneyView:
     sums = _sums(session, given, known.shop.rates)
     every = [s for mine in sums.values() for s in mine]
     per_m, dearer = _prices(known, ((s.steel, s.sharpened) for s in every))
-    hour = known.shop.rates.hour
 
     def cost(mine: Sequence[Summed]) -> GroupCost:
-        return group_cost(mine, hour_rate=hour, per_m=per_m, dearer=dearer)
+        return group_cost(mine, per_m=per_m, dearer=dearer)
 
     names = _names(session, given.by)
     lines = [MoneyLine(key, names(key), cost(mine)) for key, mine in sums.items()]
@@ -234,7 +243,7 @@ def money_view(session: Session, given: MoneyQuery) -> MoneyView:
         lines=lines,
         whole=cost(every),
         dull=dull,
-        dull_money=dull.lost_min / 60.0 * hour,
+        dull_money=dull.lost_min / 60.0 * known.shop.rates.hour,
         waiting=session.scalar(
             select(func.count())
             .select_from(RunRow)
@@ -317,9 +326,9 @@ def money_runs(session: Session, given: RunsQuery) -> MoneyRuns:
     )
     query = _within(query, func.strftime("%Y-%m", RunRow.at), view)
     rows = session.execute(query.order_by(RunRow.time_s.desc()).limit(RUNS_SHOWN)).all()
-    saws = {s.id: s.name for s in session.scalars(select(SawRow))}
+    saws = {s.id: s for s in session.scalars(select(SawRow))}
     per_m, _ = _prices(known, ((band.steel, bool(sharp)) for _, band, sharp in rows))
-    wear, hour = wear_factors(session), known.shop.rates.hour
+    wear, rates = wear_factors(session), known.shop.rates
     return MoneyRuns(
         [
             MoneyRun(
@@ -327,18 +336,18 @@ def money_runs(session: Session, given: RunsQuery) -> MoneyRuns:
                 at=run.at,
                 band_id=band.id,
                 label=band.label,
-                saw=saws[run.saw_id],
+                saw=saws[run.saw_id].name,
                 material=run.material,
                 height_mm=run.height_mm,
                 length_mm=run.length_mm,
                 pieces=run.pieces,
                 minutes=run.time_s / 60.0,
                 area_m2=run.height_mm * run.length_mm * run.pieces * 1e-6,
-                time=run.time_s / 3600.0 * hour,
+                time=run.time_s / 3600.0 * rates.cutting_hour(saws[run.saw_id].feed),
                 edge=run.equivalent_m
                 * wear.get(run.material, 1.0)
                 * per_m[(band.steel, bool(sharp))]
-                * new_price(band, known.shop.rates),
+                * new_price(band, rates),
                 who=run.who,
             )
             for run, band, sharp in rows
@@ -354,7 +363,7 @@ def group_total(session: Session, given: MoneyQuery, known: Terms, key: str) -> 
     if mine is None:
         return None
     per_m, dearer = _prices(known, ((s.steel, s.sharpened) for s in mine))
-    return group_cost(mine, hour_rate=known.shop.rates.hour, per_m=per_m, dearer=dearer)
+    return group_cost(mine, per_m=per_m, dearer=dearer)
 
 
 def money_csv(session: Session, given: MoneyQuery) -> str:

@@ -104,7 +104,7 @@ def at_the_saw(session: Session, row: JobRow) -> AtTheSaw | None:
     thick = (stock.thickness_mm or stock.small_end_mm or 1.0) if stock else 1.0
     new = None
     if planned is not None:
-        new = break_in_of(session, band, planned_m_min=planned, floor_m_min=floor or 0.0)
+        new = break_in_of(session, band, job.cut, planned_m_min=planned, floor_m_min=floor or 0.0)
     return AtTheSaw(
         new,
         sign_effects(

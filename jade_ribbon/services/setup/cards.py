@@ -233,15 +233,15 @@ def open_card(session: Session, setup_id: int) -> Open:
         habits=habits(snapshot.shop),
         fittings=core_fittings(saw),
         calibrated=calibrated(session, saw),
-        break_in=_break_in(session, band, best),
+        break_in=_break_in(session, band, job, best),
     )
     return Open(row, saw, band, job, best, snapshot, card)
 
 
-def _break_in(session: Session, band: BandRow, best: Ranked) -> BreakIn | None:
+def _break_in(session: Session, band: BandRow, job: Job, best: Ranked) -> BreakIn | None:
     window = best.evaluation.window
     floor = window.floor_m_min if window is not None else 0.0
-    return break_in_of(session, band, planned_m_min=best.run.feed_m_min, floor_m_min=floor)
+    return break_in_of(session, band, job.cut, planned_m_min=best.run.feed_m_min, floor_m_min=floor)
 
 
 def one_setup(session: Session, setup_id: int) -> SetupAnswer:

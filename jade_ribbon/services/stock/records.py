@@ -23,6 +23,7 @@ from jade_ribbon.core.stock.fasteners import (
     FastenerKind,
     FastenerState,
 )
+from jade_ribbon.reference.tables import Material
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
@@ -118,11 +119,10 @@ def core_fastener(row: FastenerRow) -> Fastener:
     )
 
 
-def readiness(session: Session, row: StockRow) -> StockReadiness:
+def readiness(session: Session, row: StockRow, material: Material | None) -> StockReadiness:
     """Whether a piece of stock can be sawn, by what was noted of it."""
     read_at = row.moisture_at
     days = None if read_at is None else (now() - read_at).total_seconds() / DAY_S
-    material = material_table(session).get(row.material)
     found = Condition(
         trued=cast(Trued, row.trued) if row.kind == "billet" else "four",
         twist_mm=row.twist_mm,
@@ -156,7 +156,7 @@ def answer(session: Session, row: StockRow, change_id: int | None = None) -> Sto
             height_mm=row.height_mm or 0.0,
             round_mm=row.small_end_mm if row.kind == "log" else None,
         ),
-        readiness=readiness(session, row),
+        readiness=readiness(session, row, material),
         photo_id=latest(session, row.id),
         version=row.version,
         change_id=change_id,

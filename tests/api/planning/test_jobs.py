@@ -25,3 +25,7 @@ def test_a_curve_keeps_its_path_and_what_does_not_follow_one_has_none(shop: Flas
     assert shop.post("/api/jobs/import", json=exported).get_json()["stretches"] == path
     rip = {**curve, "operation": "rip", "min_radius_mm": None}
     assert shop.post("/api/jobs", json=rip).get_json()["stretches"] == []
+    tighter = [{"length_mm": 120.0, "radius_mm": 40.0}]
+    refused = shop.post("/api/jobs", json={**curve, "stretches": tighter})
+    assert refused.status_code == 422 and "under the tightest" in refused.get_json()["detail"]
+    assert shop.post("/api/jobs", json={**curve, "min_radius_mm": None}).status_code == 422

@@ -4,14 +4,25 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.bands.break_in import break_in, left_share, unbroken_factor
-from jade_ribbon.core.quantities.words import metric
+from jade_ribbon.core.bands.break_in import BreakIn, is_new, left_share, unbroken_factor
+from jade_ribbon.core.bands.break_in import break_in as broken_in
+from jade_ribbon.core.job import Cut
+from jade_ribbon.core.quantities.words import metric, said
+from jade_ribbon.reference.tables import materials
+
+BAR = Cut("bar", materials()["mild_steel"], 50.0, 50.0, 20, round_stock=True)
+BOARD = Cut("resaw", materials()["white_oak_dry"], 150.0, 2000.0, 4)
+
+
+def break_in(token: str, cut: Cut = BAR, **told: float) -> BreakIn | None:
+    return broken_in(token, cut, **told)
 
 
 def test_half_the_bite_for_300_cm2_or_half_an_hour() -> None:
     new = break_in("bimetal", cut_mm2=0.0, cut_s=0.0, planned_m_min=0.16, floor_m_min=0.05)
     assert new is not None and new.feed_m_min == pytest.approx(0.08)
-    assert "for 300 cm² or 30 min" in metric(new.words)
+    assert "for 300 cm² or 30 min, whichever is first: about 15 cuts" in metric(new.words)
+    # pi 25^2 = 19.6 cm2 a cut: 15 in 300; at 0.08 m/min of 39 mm each 29 s: time comes later.
     # 100 cm2 in five minutes: a third by area, a sixth by time.
     later = break_in("bimetal", cut_mm2=1e4, cut_s=300.0, planned_m_min=0.16, floor_m_min=0.05)
     assert later is not None and "for 200 cm² or 25 min" in metric(later.words)
@@ -66,3 +77,16 @@ def test_a_slower_first_cut_never_wears_more(mm2: float, run: float, feed: float
         )
 
     assert 1.0 <= factor(feed / 2.0) <= factor(feed) <= 2.0
+
+
+def test_of_a_board_it_is_the_first_hand_s_breadths() -> None:
+    """150 mm high: 300 cm2 are 200 mm of the cut."""
+    new = break_in("bimetal", BOARD, cut_mm2=0.0, cut_s=0.0, planned_m_min=2.0, floor_m_min=0.4)
+    assert new is not None and new.whole_cuts == 0
+    assert "the first 200 mm of a cut" in metric(new.words)
+    assert "47 in²" in said(new.words, "inch")
+
+
+def test_a_used_or_sharpened_edge_is_not_new() -> None:
+    assert is_new(sharpenings=0, judged=None) and is_new(sharpenings=0, judged=0.05)
+    assert not is_new(sharpenings=1, judged=None) and not is_new(sharpenings=0, judged=0.5)

@@ -9,9 +9,10 @@ from hypothesis import strategies as st
 from jade_ribbon.core.bands.facts import (
     band_facts,
 )
+from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.cost import bite_ceiling_mm, finish_at, finish_place_by_bite
 from jade_ribbon.core.job import Job
-from tests.support.jobs import K07
+from tests.support.jobs import K07, with_saw
 
 
 def test_bite_ceilings_fall_with_the_finish() -> None:
@@ -36,3 +37,16 @@ def test_fine_pitch_and_hard_tips_leave_a_better_face(job: Job) -> None:
     )
     fine = finish_at(band_facts(dataclasses.replace(K07, tpi_lo=6.0, tpi_hi=6.0), job).finish_place)
     assert (coarse, tipped, fine) == ("plane", "sand", "sand")
+
+
+def test_the_lot_s_money_is_paid_by_the_same_hour_as_a_piece(job: Job) -> None:
+    """With power feed time costs 30 an hour, not 40, in the piece and in the lot alike."""
+    power = with_saw(job, feed="power")
+    best = choose(power).best
+    assert best is not None and best.lot is not None
+    lot, cuts = best.lot, power.cut.cuts
+    time = lot.cost.time * cuts
+    assert time == pytest.approx(lot.minutes / 60.0 * power.rates.machine_hour)
+    changes = lot.forecast.changes_mean
+    per_change = best.evaluation.facts.price + power.rates.change_min / 60.0 * power.rates.hour
+    assert lot.forecast.money_mean == pytest.approx(time + changes * per_change)

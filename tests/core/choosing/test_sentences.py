@@ -14,7 +14,6 @@ from jade_ribbon.core.choosing.sentences import (
     used_fields,
 )
 from jade_ribbon.core.job import (
-    CURVED_OPERATIONS,
     DEEP_RESAW_OPERATIONS,
     STRAIGHT_OPERATIONS,
     Cut,
@@ -24,6 +23,7 @@ from jade_ribbon.formats.job import CutFile
 from jade_ribbon.reference.tables import SentencePart, operations, sentence_parts
 
 ALL: tuple[Operation, ...] = get_args(Operation)
+CURVED_OPERATIONS = {key for key, row in operations().items() if row.curved}
 CUT: dict[str, Any] = {
     "material": "white_oak_dry",
     "height_mm": 60.0,
@@ -39,7 +39,7 @@ def test_the_table_and_the_type_name_the_same_operations() -> None:
 
 def test_straight_deep_and_curved_are_told_once() -> None:
     assert set(DEEP_RESAW_OPERATIONS) <= set(STRAIGHT_OPERATIONS)
-    assert not set(STRAIGHT_OPERATIONS) & set(CURVED_OPERATIONS)
+    assert not set(STRAIGHT_OPERATIONS) & CURVED_OPERATIONS
     assert DEEP_RESAW_OPERATIONS == ("resaw", "veneer")
 
 

@@ -14,6 +14,7 @@ export type Kind =
   | "stretch"
   | "power"
   | "motor"
+  | "section"
   | "area"
   | "plain";
 
@@ -42,6 +43,7 @@ const UNITS: Record<Units, Record<Kind, Unit>> = {
     stretch: { name: "µm", size: 1, digits: 2 },
     power: { name: "W", size: 1, digits: 3 },
     motor: { name: "kW", size: 1, digits: 3 },
+    section: { name: "cm²", size: 100, digits: 2 },
     area: { name: "m²", size: 1, digits: 3 },
     plain: { name: "", size: 1, digits: 3 },
   },
@@ -56,6 +58,7 @@ const UNITS: Record<Units, Record<Kind, Unit>> = {
     stretch: { name: "thou", size: MM_PER_INCH, digits: 2 },
     power: { name: "W", size: 1, digits: 3 },
     motor: { name: "hp", size: KW_PER_HP, digits: 3 },
+    section: { name: "in²", size: MM_PER_INCH * MM_PER_INCH, digits: 2 },
     area: { name: "ft²", size: M_PER_FT * M_PER_FT, digits: 3 },
     plain: { name: "", size: 1, digits: 3 },
   },

@@ -185,6 +185,14 @@ describe("house rules of one job", () => {
     await fireEvent.change(screen.getByLabelText("Tension target"), { target: { value: "full" } });
     expect(ticket.draft.rules).toEqual({ least_teeth: 4 });
   });
+
+  it("offers what can matter, and what the job has its own of, so that it can be put back", () => {
+    ticket.change({ rules: { least_teeth: 4 } });
+    render(RuleOverrides, { offered: ["tension"] });
+    expect(screen.getByLabelText("Tension target")).toBeTruthy();
+    expect(screen.getByLabelText("Least teeth in the cut")).toBeTruthy();
+    expect(screen.queryByLabelText("Steel")).toBe(null);
+  });
 });
 
 const figures = { gullet_fill: 0.3, feed_m_min: 2, cost_total: 1.5 } as unknown as FeedFigures;

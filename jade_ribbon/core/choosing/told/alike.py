@@ -42,6 +42,11 @@ def best_of_a_kind(bands: Iterable[Candidate]) -> tuple[Candidate, ...]:
     return tuple(given[place] for place in sorted(kept))
 
 
+def kind_of(band: Candidate) -> tuple[object, ...]:
+    """What makes two bands the same to buy, their edge and set aside."""
+    return (band.width_mm, band.thickness_mm, band.tpi_lo, band.form, band.steel)
+
+
 def thinned(job: Job) -> Job:
     """The job among the bands that could ever be its choice, whatever a rule or figure is.
 

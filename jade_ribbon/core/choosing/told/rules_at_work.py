@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from jade_ribbon.core.choosing.at_the_cut import comfort_factor
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.conflicts import has_nails, is_dirty
-from jade_ribbon.core.choosing.told.alike import thinned
+from jade_ribbon.core.choosing.told.alike import kind_of, thinned
 from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, STRAIGHT_OPERATIONS, Job
 from jade_ribbon.reference.tables import house_rules
 
@@ -66,7 +66,9 @@ CAN_MATTER: Mapping[str, Callable[[Job], bool]] = {
     "resaw_pitch": lambda j: j.cut.operation in DEEP_RESAW_OPERATIONS,
     "least_teeth": lambda j: not (j.cut.operation in NO_TEETH_RULE or j.cut.material.is_metal),
     "radius": lambda j: j.cut.min_radius_mm is not None,
+    "hard_tips": lambda j: j.cut.material.is_wood and not is_dirty(j.cut.material),
     "dirty_steel": lambda j: is_dirty(j.cut.material),
+    "how_many_bands": lambda j: any(band.mounted for band in j.bands),
     "mill_speed": lambda j: j.cut.operation == "mill",
     "narrow_straight": lambda j: j.cut.operation in STRAIGHT_OPERATIONS,
     "old_metal": has_nails,
@@ -121,10 +123,10 @@ def _as_run(ranked: Ranked | None) -> tuple[object, ...]:
     """What a choice comes to at the saw: which kind of band, how fast, how tight."""
     if ranked is None:
         return ()
-    e, band = ranked.evaluation, ranked.evaluation.facts.band
+    e = ranked.evaluation
     speed = 0.0 if e.speed is None else e.speed.speed_m_s
     figures = (f"{x:.6g}" for x in (speed, ranked.run.feed_m_min, e.stress_MPa))
-    return (band.width_mm, band.thickness_mm, band.tpi_lo, band.form, band.steel, *figures)
+    return (*kind_of(e.facts.band), *figures)
 
 
 def _moves(best: Ranked | None, few: Job, rule: str) -> bool:

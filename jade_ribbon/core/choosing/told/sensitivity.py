@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.conflicts import Reason
-from jade_ribbon.core.choosing.told.alike import thinned
+from jade_ribbon.core.choosing.told.alike import kind_of, thinned
 from jade_ribbon.core.choosing.told.rules_at_work import AT_WORK, other_schools
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import InputError
@@ -43,7 +43,7 @@ class Sway:
 def band_key(ranked: Ranked) -> tuple[object, ...]:
     """What makes two choices the same band."""
     band = ranked.evaluation.facts.band
-    return (band.label, band.width_mm, band.thickness_mm, band.tpi_lo, band.form, band.steel)
+    return (band.label, *kind_of(band))
 
 
 def why_not(was: Ranked, choice: Choice) -> Reason:

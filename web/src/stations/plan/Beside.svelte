@@ -287,7 +287,6 @@
   .pick input {
     width: 1.4rem;
     height: 1.4rem;
-    accent-color: var(--jade);
   }
   .out {
     display: block;

@@ -2,10 +2,12 @@
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
 
-  /** House rules that can matter for this job; before that is known, those on the choice. */
+  /** Rules that can matter for this job, and those it has its own of; before that, all on the choice. */
   const { offered = null }: { offered?: readonly string[] | null } = $props();
   const rules = $derived(
-    (shop.reference?.rules ?? []).filter((r) => offered?.includes(r.key) ?? r.bears_on_choice),
+    (shop.reference?.rules ?? []).filter(
+      (r) => r.key in ticket.draft.rules || (offered?.includes(r.key) ?? r.bears_on_choice),
+    ),
   );
 
   function choose(key: string, choice: string): void {

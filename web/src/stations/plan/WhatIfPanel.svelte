@@ -175,7 +175,6 @@
   input {
     width: 100%;
     min-height: var(--touch);
-    accent-color: var(--jade);
   }
   output {
     font-weight: 650;

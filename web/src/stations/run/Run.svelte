@@ -53,7 +53,16 @@
     form = { ...blankRun(), ...recall<Partial<RunForm>>(`run.form.${jobId}`, {}) };
   });
   const reach = $derived(length ?? ticket.draft.length_mm);
-  const feedGuess = $derived(setup?.job_id === jobId ? setup.card.feed_m_min : null);
+  const atSaw = $derived(card?.job_id === jobId ? (card?.at_the_saw ?? null) : null);
+  const newEdge = $derived(atSaw?.break_in ?? null);
+  /** The feed to keep: a new edge's own while the pieces are all within its breaking in. */
+  const feedGuess = $derived(
+    newEdge && pieces <= newEdge.whole_cuts
+      ? newEdge.feed_m_min
+      : setup?.job_id === jobId
+        ? setup.card.feed_m_min
+        : null,
+  );
   const expected = $derived(feedGuess ? (pieces * reach) / 1000 / feedGuess : null);
   const taken = $derived(clock === null ? minutes : (now - clock) / 60_000);
   const feed = $derived(taken ? (pieces * reach) / 1000 / taken : null);
@@ -69,7 +78,6 @@
   const unsent = $derived(
     outbox.waiting.reduce((sum, { run }) => sum + (run.job_id === jobId ? run.pieces : 0), 0),
   );
-  const atSaw = $derived(card?.job_id === jobId ? (card?.at_the_saw ?? null) : null);
   const scale = $derived(atSaw?.scale ?? null);
   /** Where the feed stands in its window; null while neither is known. */
   const place = $derived.by(() => {
@@ -202,7 +210,8 @@
         ? `, ${unsent} of them not sent`
         : ""}
       {#if setup?.job_id === jobId}
-        · feed <strong class="mono">{shop.say(setup.card.feed_m_min, "feed")}</strong>, speed
+        · feed <strong class="mono">{shop.say(feedGuess ?? setup.card.feed_m_min, "feed")}</strong>,
+        speed
         <strong class="mono">{shop.say(setup.card.speed_m_s, "speed")}</strong>, guard
         <strong class="mono">{shop.words(guard?.figure ?? "")}</strong>
         {guard?.readings[0]?.label}
@@ -261,7 +270,7 @@
           onvalue={(v) => fill({ length: v })}
         />
       </div>
-      {#if atSaw?.break_in}<p class="new-edge">{shop.words(atSaw.break_in.words)}</p>{/if}
+      {#if newEdge}<p class="new-edge">{shop.words(newEdge.words)}</p>{/if}
       <p class="pace">
         {#if feed}
           That is a feed of <strong class="mono">{shop.say(feed, "feed")}</strong>{#if pace}, {pace}{/if}.

@@ -60,6 +60,5 @@
     width: 100%;
     max-width: 16rem;
     height: 0.5rem;
-    accent-color: var(--jade);
   }
 </style>

@@ -50,10 +50,17 @@
               height={y(slice.to_mm - slice.from_mm)}
             />
             {#if y(slice.to_mm - slice.from_mm) > 11}
-              <text x={x(section.from_mm) + 6} y={(y(slice.from_mm) + y(slice.to_mm)) / 2 + 4.5}
-                >{named(pieces)}{section.bow_mm > 0.05
-                  ? `, keeps ${shop.say(section.bow_mm, "thin")} of bow`
-                  : ""}</text
+              <!-- A picture of its own: what does not fit is cut off at the slice's end. -->
+              <svg
+                x={x(section.from_mm)}
+                y={y(slice.from_mm)}
+                width={x(section.to_mm - section.from_mm)}
+                height={y(slice.to_mm - slice.from_mm)}
+                ><text x="6" y={y(slice.to_mm - slice.from_mm) / 2 + 4.5}
+                  >{named(pieces)}{section.bow_mm > 0.05
+                    ? `, keeps ${shop.say(section.bow_mm, "thin")} of bow`
+                    : ""}</text
+                ></svg
               >
             {/if}
           {/each}
@@ -70,7 +77,7 @@
   figure {
     margin: 0 0 var(--s4);
   }
-  svg {
+  svg:not(svg svg) {
     width: 100%;
     min-width: 38rem;
   }
