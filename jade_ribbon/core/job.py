@@ -411,7 +411,7 @@ class Job:
     cut: Cut
     rules: Rules = field(default_factory=Rules)
     rates: Rates = field(default_factory=Rates)
-    bands: tuple[Candidate, ...] = ()
+    bands: tuple[Candidate, ...] = field(default=(), repr=False)
     stress_MPa: float | None = None
     """A tension tried out instead of the steel's target."""
     known: Known = field(default_factory=Known)

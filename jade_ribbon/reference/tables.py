@@ -192,6 +192,11 @@ class ToothForm:
     chip_area_per_pitch_mm: float | None
     layer_per_side_mm: float | None
 
+    @property
+    def is_knife(self) -> bool:
+        """An edge without teeth or grit: it parts the stock and takes nothing away."""
+        return self.materials_csv_token in ("knife", "scalloped")
+
 
 @dataclass(frozen=True)
 class BandType:

@@ -44,7 +44,7 @@ def test_material_figures_are_in_order(m: Material) -> None:
     assert 0.2 <= m.size_exponent_m <= 0.4
     assert 1 < m.kc_dull_multiplier < 2
     assert 10 <= m.kc_uncertainty_pct <= 50
-    assert 0 < m.gullet_fill_limit <= (3 if m.group == "foam" else 0.7)
+    assert 0 < m.gullet_fill_limit <= (3 if m.group in ("foam", "cork") else 0.7)
 
 
 @pytest.mark.parametrize("m", MATERIALS, ids=lambda m: m.key)
@@ -91,8 +91,8 @@ def test_forms_are_in_order() -> None:
 
 
 def test_the_catalogue_has_its_types_once() -> None:
-    assert len(catalogue()) == 203
-    assert len(set(catalogue())) == 203
+    assert len(catalogue()) == 228
+    assert len(set(catalogue())) == 228
 
 
 @pytest.mark.parametrize("t", catalogue(), ids=lambda t: f"{t.width_mm}-{t.tpi_lo}-{t.steel}")
@@ -107,8 +107,9 @@ def test_each_type_is_physically_sensible(t: BandType) -> None:
     mean, fine, coarse = pitches_mm(candidate, form)
     assert fine <= mean <= coarse
     assert form.gullet_depth_frac_pitch * mean < 0.45 * t.width_mm
-    assert 0.3 <= t.thickness_mm <= 1.3
-    assert 8 <= t.width_mm / t.thickness_mm <= 55 or t.width_mm < 7
+    wide = t.steel == "cobalt_tipped_wide"
+    assert 0.3 <= t.thickness_mm <= (1.7 if wide else 1.3)
+    assert 8 <= t.width_mm / t.thickness_mm <= (160 if wide else 55) or t.width_mm < 7
     if form.pitch_lo_mm is not None and form.pitch_hi_mm is not None:
         assert form.pitch_lo_mm * 0.55 <= mean
         assert mean <= form.pitch_hi_mm * 1.35

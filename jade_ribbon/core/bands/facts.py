@@ -21,6 +21,8 @@ KERF_RULE_FACTOR = {"material": 1.0, "generous": 1.15, "slight": 0.85}
 LIGHT_TENSION_SHARE = 0.85
 ABRASIVE_AT = 40.0
 """From this abrasiveness on, grit edges wear by their life on abrasives."""
+FINE_EDGE_LEAST_SHARE = 0.1
+"""Grit grinds with many grains, a knife parts: they rub under a tenth of teeth's least bite."""
 GRIT_LIFE_ON_ABRASIVES = {"carbide_grit": 40.0, "diamond_grit": 300.0}
 
 
@@ -49,6 +51,8 @@ class BandFacts:
     price_known: bool
     life_m: float
     life_from_shop: bool
+    least_bite_share: float
+    """Of the material's least bite, under which this edge only rubs."""
     is_grit: bool
     overspeed_exponent: float
     uts_MPa: float
@@ -59,7 +63,7 @@ class BandFacts:
 
     @property
     def has_teeth(self) -> bool:
-        """False for a continuous grit edge, where teeth in the cut have no meaning."""
+        """False for a continuous grit edge or a knife: teeth in the cut have no meaning there."""
         return self.form.nominal_pitch_mm is None
 
 
@@ -100,7 +104,10 @@ def set_per_side(
     if band.set_per_side_mm is not None:
         return band.set_per_side_mm, "measured"
     if form.layer_per_side_mm is not None:
-        return form.layer_per_side_mm, "grit layer"
+        return (
+            form.layer_per_side_mm,
+            "what soft stock gives beside a knife" if form.is_knife else "grit layer",
+        )
     raker = material.is_metal and form.set_raker_frac_t is not None
     fraction = form.set_raker_frac_t if raker else form.set_alternate_frac_t
     if fraction is None:
@@ -181,6 +188,11 @@ def body_width_of(band: Candidate) -> float:
     return band.width_mm - depth
 
 
+def least_bite_share(steel: Steel, form: ToothForm) -> float:
+    """Share of the material's least bite under which an edge only rubs."""
+    return FINE_EDGE_LEAST_SHARE if steel.is_grit or form.is_knife else 1.0
+
+
 def band_facts(band: Candidate, job: Job) -> BandFacts:
     """Resolve a candidate against the tables for this job. Raises InputError on bad keys."""
     steel, form = look_up(band)
@@ -229,6 +241,7 @@ def facts_for(band: Candidate, steel: Steel, form: ToothForm, cut: Cut, job: Job
         price_known=band.price is not None or band.price_per_m is not None,
         life_m=band.life_m or nominal_life_m(rel_edge_life=relative_edge_life(steel, cut.material)),
         life_from_shop=band.life_m is not None,
+        least_bite_share=least_bite_share(steel, form),
         is_grit=steel.is_grit,
         overspeed_exponent=METAL_OVERSPEED_EXPONENT.get(steel.token, METAL_OVERSPEED_EXPONENT_HARD),
         uts_MPa=steel.uts_MPa,

@@ -3,7 +3,7 @@
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.job import Job, Saw
 from jade_ribbon.core.mechanics.tension import free_span_mm
-from jade_ribbon.core.quantities.arrays import most, where
+from jade_ribbon.core.quantities.arrays import most
 
 
 def teeth_in_cut(facts: BandFacts, job: Job) -> tuple[float, float]:
@@ -53,13 +53,9 @@ def guessed_frame(saw: Saw) -> str:
     return "light frame" if saw.wheel_force_max_N is None else "frame usual for its kind"
 
 
-GRIT_LEAST_SHARE = 0.1
-"""A grit edge grinds with many small grains: it rubs under a tenth of the least bite of teeth."""
-
-
 def least_bite_mm(facts: BandFacts, job: Job) -> float:
     """Bite (mm) under which an edge only rubs."""
-    return where(facts.is_grit, GRIT_LEAST_SHARE, 1.0) * job.cut.material.bite_min_mm
+    return facts.least_bite_share * job.cut.material.bite_min_mm
 
 
 def span_mm(facts: BandFacts, job: Job) -> float:

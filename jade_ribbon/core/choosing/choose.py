@@ -26,7 +26,7 @@ WOOD_PITCH, PLASTIC_PITCH = (1.3, 0.45), (0.8, 0.6)
 CROSSCUT_PITCH, METAL_PITCH = (0.38, 0.6), (0.32, 0.7)
 """Pitch wanted: a mm x (height/1 mm)^b; customary charts within one step, 6 to 600 mm."""
 FINEST_WANTED_MM = 1.4
-BY_IDEAL_TEETH = ("carbon", "foam", "rubber")
+BY_IDEAL_TEETH = ("carbon", "foam", "rubber", "leather", "cork")
 """Groups whose pitch is height over the low end of their ideal teeth, as in milling."""
 TIPPED_PITCH_SHARE = 0.5
 """A ground tip leaves at twice the pitch the face of a set tooth: tipped bands count at half."""
@@ -169,6 +169,9 @@ def counted_pitch_mm(e: Evaluation, job: Job) -> float:
 
 
 def _pitch_off(e: Evaluation, wanted: float, job: Job) -> float:
+    """How far off the wanted pitch, as a logarithm; a knife has none to be off by."""
+    if e.facts.form.is_knife:
+        return 0.0
     return abs(math.log(counted_pitch_mm(e, job) / wanted))
 
 

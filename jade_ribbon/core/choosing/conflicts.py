@@ -176,9 +176,15 @@ def _fits_material(steel: Steel, form: ToothForm, job: Job) -> Iterator[Reason]:
     elif steel.token == "carbide_tipped" and material.is_wood and job.rules.hard_tips == "avoid":
         yield Reason("hard_tips", "House rule: no hard tips in wood")
     if form.materials_csv_token not in material.tooth_forms_preferred:
-        yield Reason("form", f"{form.name} teeth are not for {material.name}")
+        yield Reason("form", _not_for(form, material))
     if form.operations != ("any",):
         yield from _mill_form(form, job)
+
+
+def _not_for(form: ToothForm, material: Material) -> str:
+    if form.is_knife:
+        return f"A knife edge is not for {material.name}"
+    return f"{form.name} teeth are not for {material.name}"
 
 
 def _mill_form(form: ToothForm, job: Job) -> Iterator[Reason]:

@@ -107,6 +107,8 @@ def pace_m_min(job: Job) -> float | None:
     return min(paces, default=None)
 
 
+SLOWLY_FED, SOFT = ("plastic", "rubber", "leather"), ("foam", "cork")
+"""Groups fed by hand no faster than plastics, and than foam."""
 THIN_MM = 10.0
 """Under this height hands come near the band, and go slower."""
 
@@ -115,11 +117,11 @@ def hand_pace_m_min(job: Job) -> float:
     """Fastest feed by hand: the least that applies of material, curve and thin stock."""
     rates, material = job.rates, job.cut.material
     paces = [rates.hand_feed_max_m_min]
-    if material.group in ("plastic", "rubber"):
+    if material.group in SLOWLY_FED:
         paces.append(rates.hand_feed_plastic_m_min)
     if material.is_metal:
         paces.append(rates.hand_feed_metal_m_min)
-    if material.group == "foam":
+    if material.group in SOFT:
         paces.append(rates.hand_feed_foam_m_min)
     if job.cut.is_curved:
         paces.append(rates.hand_feed_curve_m_min)

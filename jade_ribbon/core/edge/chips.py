@@ -51,7 +51,7 @@ def chips_say(
 
     Where both say the same, the feed is to change; where the chips say too small and the feed is
     within the window, it is the edge or the gullets; too large at a low feed: some teeth carry it
-    all.
+    all. Where the window is shut (ceiling under floor) nobody is told to feed past the ceiling.
 
     Source: practice, docs/model "Chips".
     """
@@ -59,11 +59,17 @@ def chips_say(
     by_feed: BiteSaid = "right"
     if feed_m_min < floor_m_min:
         by_feed = "small"
-    elif feed_m_min > ceiling_m_min:
+    if feed_m_min > ceiling_m_min:
         by_feed = "large"
-    aim = quantity((floor_m_min * ceiling_m_min) ** 0.5, "feed")
+    aim = quantity(min((floor_m_min * ceiling_m_min) ** 0.5, ceiling_m_min), "feed")
     words: Said
-    if said == by_feed == "right":
+    if said == "small" and ceiling_m_min < floor_m_min:
+        words = sentence(
+            "The teeth rub, and ",
+            aim,
+            " is the most this band stands here: a keener or coarser band, not more feed.",
+        )
+    elif said == by_feed == "right":
         words = "The bite is right: keep to this feed."
     elif said == by_feed:
         way = "feed faster" if said == "small" else "ease the feed"

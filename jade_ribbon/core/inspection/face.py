@@ -48,6 +48,9 @@ class Face:
     relief_mm: tuple[tuple[float, ...], ...]
     """How far off its mean the face is, in cells from top to bottom, each row from start to end."""
 
+    words: str
+    """All parts together: within only where each was looked for and surely is."""
+
     def part(self, key: PartKey) -> FacePart | None:
         """One part; None where the readings cannot tell it."""
         return next((p for p in self.parts if p.key == key), None)
@@ -78,6 +81,25 @@ def verdict_of(amount_mm: float, se_mm: float, tolerance_mm: float) -> Verdict:
     if abs(amount_mm) - EIGHT_IN_TEN * se_mm > tolerance_mm:
         return "over"
     return "cannot_tell"
+
+
+NEEDED_FOR: tuple[tuple[PartKey, str], ...] = (
+    ("barrel", "a barrel was not looked for: read at three heights"),
+    ("waves", "waves were not looked for: read more points"),
+)
+
+
+def all_told(parts: Sequence[FacePart]) -> str:
+    """All parts of a face in one line; what was not looked for is no good face."""
+    if any(p.verdict == "over" for p in parts):
+        return "Over the tolerance."
+    if any(p.verdict == "cannot_tell" for p in parts):
+        return "Nothing is surely over the tolerance; some of it cannot be told."
+    seen = {p.key for p in parts}
+    missed = "; ".join(words for key, words in NEEDED_FOR if key not in seen)
+    if missed:
+        return f"What was read is within the tolerance; {missed}."
+    return "All of it is within the tolerance: change nothing."
 
 
 def read_face(
@@ -128,7 +150,8 @@ def read_face(
     ]
     parts.sort(key=lambda p: -p.tolerance_share)
     worst = float(readings[int(np.argmax(np.abs(left)))][0])
-    return Face(found, tuple(parts), len(readings), spare, worst, relief_of(found))
+    relief = relief_of(found)
+    return Face(found, tuple(parts), len(readings), spare, worst, relief, all_told(parts))
 
 
 def _fitted(found: ThicknessMap) -> Array:

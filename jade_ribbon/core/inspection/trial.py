@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from jade_ribbon.core.inspection.evidence import EIGHT_IN_TEN
-from jade_ribbon.core.inspection.face import Face, FacePart, verdict_of
+from jade_ribbon.core.inspection.face import NEEDED_FOR, Face, FacePart, verdict_of
 from jade_ribbon.reference.tables import Material
 
 FAR = 0.5
@@ -66,7 +66,7 @@ def judge_trial(
 ) -> TrialJudgement:
     """Taper, lean and waves carry over; a barrel goes as the push, known no surer than the ratio.
 
-    Ready only where every part would surely be within, and a barrel was looked for.
+    Ready only where every part would surely be within, barrel and waves looked for.
 
     Source: `straightness`, barrel in proportion to the push; docs/model "Trial cut".
     """
@@ -87,7 +87,7 @@ def judge_trial(
             )
         )
     parts.sort(key=lambda p: -p.tolerance_share)
-    seen = face.part("barrel") is not None
+    seen = all(face.part(key) is not None for key, _ in NEEDED_FOR)
     over = [p.key for p in parts if p.verdict == "over"]
     ready = seen and all(p.verdict == "within" for p in parts)
     if ready:
@@ -95,7 +95,7 @@ def judge_trial(
     elif over:
         words = f"Not yet: {' and '.join(over)} would be over its tolerance."
     elif not seen:
-        words = "Cannot tell: read nine points, so that a barrel shows."
+        words = "Cannot tell: read nine points, so that barrel and waves show."
     else:
         words = "Cannot tell: read more points, or try again."
     return TrialJudgement(tuple(parts), push_ratio, ready, words)

@@ -16,6 +16,8 @@ GROWING_DEG = 0.15
 """A drift that grows by more a trial tells of one side wearing faster."""
 READING_MM = 0.5
 """How well a pencil line and a rule tell the offset."""
+TELLS_SHARE = 0.5
+"""A drift is set by only where it is known to so much of itself."""
 METHODS = ("fence", "single_point", "tracking")
 
 
@@ -32,7 +34,25 @@ class DriftVerdict:
     trend_words: str
 
 
-def _words(found: Drift, method: str, stop: bool) -> Said:
+def longer_run_mm(angle_deg: float) -> float:
+    """The run (mm) over which a pencil line tells an angle well enough, in whole 50 mm."""
+    told = max(abs(angle_deg), 2.0 * NOTICED_DEG) * TELLS_SHARE
+    return float(50.0 * np.ceil(READING_MM / np.radians(told) / 50.0))
+
+
+def _unsure(angle_deg: float, doubt_deg: float) -> bool:
+    """Whether the run was too short to tell the angle, or that there is none."""
+    return doubt_deg > max(NOTICED_DEG, TELLS_SHARE * abs(angle_deg))
+
+
+def _words(found: Drift, method: str, stop: bool, doubt_deg: float) -> Said:
+    if _unsure(found.angle_deg, doubt_deg):
+        return sentence(
+            f"Cannot tell: {figure(abs(found.angle_deg), 2)}°, give or take "
+            f"{figure(doubt_deg, 2)}°. Saw freehand along a line of ",
+            quantity(longer_run_mm(found.angle_deg), "length"),
+            " or more.",
+        )
     if stop:
         return (
             f"{figure(abs(found.angle_deg), 2)}° is over {STOP_DEG:g}°: stop and look for the "
@@ -81,16 +101,18 @@ def drift_verdict(
     found = drift(
         offset_mm=offset_mm, run_mm=run_mm, fence_bolt_spacing_mm=fence_bolt_spacing_mm or 100.0
     )
-    stop = abs(found.angle_deg) > STOP_DEG
+    doubt = float(np.degrees(READING_MM / run_mm))
+    unsure = _unsure(found.angle_deg, doubt)
+    stop = abs(found.angle_deg) > STOP_DEG and not unsure
     trend = drift_trend([*earlier_deg, found.angle_deg])
     grows = trend is not None and abs(trend) > GROWING_DEG and trend * found.angle_deg > 0
     shift = found.fence_shift_mm if fence_bolt_spacing_mm and method == "fence" else None
     return DriftVerdict(
         angle_deg=found.angle_deg,
-        fence_shift_mm=None if stop else shift,
-        uncertainty_deg=float(np.degrees(READING_MM / run_mm)),
+        fence_shift_mm=None if stop or unsure else shift,
+        uncertainty_deg=doubt,
         stop=stop,
-        words=_words(found, method, stop),
+        words=_words(found, method, stop, doubt),
         trend_deg=trend,
         trend_words=f"It grows by {figure(abs(trend), 2)}° a trial: one side wears faster."
         if grows and trend is not None

@@ -11,6 +11,8 @@ PLACED_MM = 1.0
 STILL_MM_PER_TURN = 0.02
 """Creep a turn under which the band counts as standing still."""
 MOST_STEP_TURNS = 0.25
+RUNS_OFF_MM_PER_TURN = 1.0
+"""Creep a turn at which a band is off its wheel within a few turns."""
 SETTLES_TURNS = 10.0
 
 
@@ -33,6 +35,16 @@ def _way(forward: bool, knob: Knob) -> str:
     return "clockwise" if clockwise else "anticlockwise"
 
 
+def _runs_off(creep: float) -> Said:
+    """What is said of a band that would be off before a turn of the knob tells."""
+    return sentence(
+        "Stop turning: at ",
+        quantity(abs(creep), "thin"),
+        " a turn it runs off. Slacken, set it back in its place, and look first at tyres, wheel "
+        "alignment and guides off the band.",
+    )
+
+
 def _size(off_mm: float) -> str:
     return "a quarter turn" if abs(off_mm) > 3.0 * PLACED_MM else "an eighth of a turn"
 
@@ -53,6 +65,8 @@ def track_advice(*, position_mm: float, creep_mm: float, turns: float, knob: Kno
     if settled and placed:
         return TrackAdvice(creep, True, True, "", "It stands where it should and stays: go on.")
     towards = -(creep * SETTLES_TURNS + position_mm)
+    if abs(creep) >= RUNS_OFF_MM_PER_TURN:
+        return TrackAdvice(creep, False, placed, "", _runs_off(creep))
     if not settled and abs(position_mm) > PLACED_MM and creep * position_mm < 0:
         wait = "It creeps towards its place: turn by hand and wait before touching the knob."
         return TrackAdvice(creep, False, placed, "", wait)

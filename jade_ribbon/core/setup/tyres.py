@@ -10,6 +10,8 @@ SEEN_MM = 0.1
 LEAST_CROWN_SHARE = 0.004
 """A crown under this share of the tyre's width hardly holds a band."""
 LOPSIDED_SHARE = 0.5
+STEEPEST_CROWN_SHARE = 0.08
+"""Nobody crowns a tyre by more of its width: the straightedge stood askew, or a gap was misread."""
 
 
 @dataclass(frozen=True)
@@ -35,7 +37,10 @@ def _words(state: str, crown: float, lopsided: bool, recorded: str) -> Sentence:
     }
     words = sentence(told[state])
     if lopsided:
-        words += " One side is lower: worn there, or the tyre has shifted."
+        words = sentence(
+            "It slopes to one side: worn there, the tyre has shifted, or the straightedge stood "
+            "askew. Turn the straightedge end for end and read again before trusting its crown."
+        )
     if state != recorded:
         words += f" The saw is recorded as {recorded}: correct it."
     return words
@@ -62,4 +67,12 @@ def tyre_verdict(
         state = "crowned"
     lopsided = state == "crowned" and abs(front_gap_mm - back_gap_mm) > LOPSIDED_SHARE * edges
     usual = "flat" if recorded == "none" else recorded
+    if abs(crown) > STEEPEST_CROWN_SHARE * width_mm:
+        words = sentence(
+            quantity(abs(crown), "thin"),
+            " over ",
+            quantity(width_mm, "length"),
+            " of tyre is more than any has: read the three gaps again.",
+        )
+        return TyreVerdict("cannot_tell", crown, False, words)
     return TyreVerdict(state, crown, state == usual, _words(state, crown, lopsided, usual))

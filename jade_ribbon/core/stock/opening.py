@@ -86,6 +86,15 @@ def next_cut(
         )
     if whole <= 1:
         return NextCut("slice", slice_mm, whole, True, "One slice is left in it at most.")
+    if halved == 0 and (grew_mm is None or grew_mm > GROWING_MM):
+        return NextCut(
+            "slice",
+            slice_mm,
+            whole,
+            False,
+            "It still moves, or may, but halved it is too thin for a slice: take one from its "
+            "face, rest it, measure its bow, and true it again before the next.",
+        )
     if grew_mm is None or grew_mm > GROWING_MM:
         why: Said = "Nobody knows yet how it moves: open it in the middle"
         if grew_mm is not None:

@@ -209,12 +209,14 @@ def billet_worth(
     """What a billet gives trued first and along its curve; the house rule, or the pieces, choose.
 
     Twist is taken off either way: a twisted slice follows no curve. A section's own share of the
-    bow goes with the square of its length. Equal pieces: trued first, since its faces are flat.
+    bow goes with the square of its length. Equal pieces, or enough of them either way: trued first,
+    since its faces are flat.
 
     Source: house rule "preparing a billet"; docs/model "Stock".
     """
     trued, curve = (_way(key, billet, piece, money) for key in ("true_first", "along_curve"))
-    by_pieces: WayKey = "along_curve" if curve.pieces > trued.pieces else "true_first"
+    more = curve.pieces > trued.pieces and not trued.enough
+    by_pieces: WayKey = "along_curve" if more else "true_first"
     best: WayKey = {"yield": by_pieces, "flatten": "true_first", "curve": "along_curve"}[rule]
     chosen = trued if best == "true_first" else curve
     other = curve if best == "true_first" else trued
@@ -222,6 +224,8 @@ def billet_worth(
     words = f"{named}: {chosen.pieces} pieces, {other.pieces} the other way."
     if chosen.pieces == other.pieces:
         words = f"{named}: {chosen.pieces} pieces either way."
+    elif chosen.enough and other.pieces > chosen.pieces:
+        words = f"{named}: {chosen.pieces} pieces are enough; {other.pieces} the other way."
     said: Said = words
     if chosen.close and chosen.pieces:
         said = _too_close(words, chosen)

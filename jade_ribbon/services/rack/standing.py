@@ -92,7 +92,7 @@ def sharpening_of(row: BandRow, known: Terms) -> Sharpening:
         gullet_depth_mm=deep,
         life_m=life_new,
         bending_per_m=bent if row.sharpenings == 0 else 0.0,
-        is_grit=form.nominal_pitch_mm is not None,
+        is_grit=steel.is_grit,
     )
     price = new_price(row, rates)
     found = ways(

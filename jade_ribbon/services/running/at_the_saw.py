@@ -84,7 +84,7 @@ def at_the_saw(session: Session, row: JobRow) -> AtTheSaw | None:
     found = evaluate(job.bands[0], job)
     window = found.window
     floor = window.floor_m_min if window else None
-    ceiling = max(window.ceiling_m_min, window.floor_m_min) if window else None
+    ceiling = window.ceiling_m_min if window else None
     planned = found.run.feed_m_min if found.run else None
     if planned is None and floor and ceiling:
         planned = math.sqrt(floor * ceiling)

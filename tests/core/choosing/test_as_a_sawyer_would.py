@@ -82,6 +82,22 @@ SAWS = {
     ),
     "metal": saw(350, (2950, 2970), (27, 27), 0.95, None, 0.6, 1.2, **LYING),
     "bars": saw(400, (3500, 3520), (27, 34), 1.1, 9000, 0.4, 0.6, 1.0, 1.6, motor_kW=2.2, **LYING),
+    "wide": saw(
+        1500,
+        (9400, 9600),
+        (90, 260),
+        1.7,
+        120000,
+        35.0,
+        orientation="horizontal",
+        height_mm=1200,
+        throat_mm=1400,
+        motor_kW=55,
+        feed="carriage",
+        feed_max_m_min=60,
+        tensioner="air",
+        tyre="flat",
+    ),
     "slow": saw(400, (3340, 3380), (3, 25), 0.9, 3200, 0.5, 1.0, 3.0, 12.0, motor_kW=1.1),
 }
 
@@ -97,6 +113,7 @@ class Wanted:
     why: str
     steels: tuple[str, ...] = ()
     no_form: str = ""
+    form: str = ""
     speed: tuple[float, float] = (0.0, 99.0)
     feed_upto: float = 99.0
     more: tuple[tuple[str, Any], ...] = ()
@@ -163,6 +180,15 @@ JOBS = [
            more=(("round_stock", True),)),
     Wanted("slow", ("sheet", "mild_steel", 3, 300, "rough"), (5, 20), (14, 24),
            "two teeth in 3 mm", speed=(0.4, 1.1)),
+    Wanted("shop", ("block", "pu_foam_flexible", 250, 1200, "rough"), (12, 25.4), (0.1, 99),
+           "teeth tear soft foam: a scalloped knife", form="knife_scalloped"),
+    Wanted("shop", ("block", "leather_hide", 40, 400, "sand"), (6, 25.4), (0.1, 99),
+           "a stack of hides is parted by a straight knife", form="knife_straight"),
+    Wanted("shop", ("block", "cork_block", 80, 600, "sand"), (6, 25.4), (0.1, 99),
+           "cork: a knife leaves a shut face", form="knife_straight"),
+    Wanted("wide", ("mill", "white_oak_green", 600, 4000, "rough"), (150, 250), (0.45, 0.7),
+           "the widest the carriage mill takes, two inches a tooth", ("cobalt_tipped",),
+           speed=(25, 45)),
     Wanted("slow", ("sheet", "brass_free_cutting", 12, 200, "rough"), (5, 25.4), (6, 14),
            "brass: between steel and wood", speed=(1.0, 12.0)),
 ]  # fmt: skip
@@ -198,6 +224,7 @@ def test_a_sawyer_would_take_it(wanted: Wanted) -> None:
     assert wanted.tpi[0] - 1e-6 <= tpi <= wanted.tpi[1] + 1e-6, (wanted.why, tpi)
     assert not wanted.steels or e.facts.steel.token in wanted.steels, (wanted.why, band.steel)
     assert band.form != wanted.no_form, wanted.why
+    assert not wanted.form or band.form == wanted.form, wanted.why
     assert e.speed is not None and wanted.speed[0] <= e.speed.speed_m_s <= wanted.speed[1]
     assert best.run.feed_m_min <= wanted.feed_upto, wanted.why
 

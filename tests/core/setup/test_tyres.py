@@ -12,7 +12,7 @@ from jade_ribbon.core.setup.tyres import tyre_verdict
         ((0.4, 0.0, 0.4), "crowned", "crowned", "it holds a band."),
         ((0.0, 0.5, 0.0), "crowned", "worn", "recorded as crowned: correct it"),
         ((0.05, 0.0, 0.05), "flat", "flat", "wheels must stand true"),
-        ((0.9, 0.0, 0.2), "crowned", "crowned", "One side is lower"),
+        ((0.9, 0.0, 0.2), "crowned", "crowned", "slopes to one side"),
         ((0.0, 0.0, 0.0), "none", "flat", "Flat: a band rides"),
     ],
 )

@@ -156,6 +156,7 @@ RULES: Mapping[str, Rule] = {
     "conducting_dust": lambda job, _: "conduct" in job.cut.material.dust_hazard,
     "plastics": lambda job, _: job.cut.material.group == "plastic",
     "foam": lambda job, _: job.cut.material.group == "foam",
+    "knife_edge": lambda _, best: best is not None and best.evaluation.facts.form.is_knife,
     "resaw_end": lambda job, _: job.cut.operation in ("resaw", "veneer", "rip") and _hand(job),
     "smoke": lambda job, _: _woody(job),
     "power_feed": lambda job, best: not _hand(job) and best is not None,

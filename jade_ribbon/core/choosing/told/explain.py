@@ -73,7 +73,8 @@ def _width(best: Ranked, job: Job) -> Reason:
 def _pitch(best: Ranked, choice: Choice, job: Job) -> Reason:
     e = best.evaluation
     if not e.facts.has_teeth:
-        return Reason("pitch", "A continuous grit edge: no teeth to count.")
+        edge = "A knife edge" if e.facts.form.is_knife else "A continuous grit edge"
+        return Reason("pitch", f"{edge}: no teeth to count.")
     how = {
         "fine": "Fine, for faces used off the saw",
         "coarse": "Coarse, so that gullets have room",

@@ -198,7 +198,7 @@
             4} {WORK_TOP + 206}L{TIP_X + bodyPx + 36} {WORK_TOP + 150}"
         />
         <text class="big" x={TIP_X + bodyPx + 42} y={WORK_TOP + 56}
-          >{band.gullet_depth_mm > 0 ? significant(teeth_in_cut, 3) : "grit"}</text
+          >{band.gullet_depth_mm > 0 ? significant(teeth_in_cut, 3) : "–"}</text
         >
         <text x={TIP_X + bodyPx + 42} y={WORK_TOP + 76}
           >{band.gullet_depth_mm > 0 ? "teeth in the work" : "no teeth to count"}</text

@@ -34,11 +34,7 @@
     </div>
   {:else}
     <p class="fine">
-      <strong
-        >{face.face.parts.some((p) => p.verdict === "cannot_tell")
-          ? "Nothing is surely over the tolerance; some of it cannot be told."
-          : "All of it is within the tolerance: change nothing."}</strong
-      >
+      <strong>{face.face.words}</strong>
     </p>
   {/if}
   {#if face.judgement}

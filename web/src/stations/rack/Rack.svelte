@@ -151,7 +151,7 @@
           >
           <span class="mono"
             >{band.tpi_lo === null
-              ? "grit"
+              ? "–"
               : band.tpi_lo === band.tpi_hi
                 ? band.tpi_lo
                 : `${band.tpi_lo}–${band.tpi_hi}`}</span
