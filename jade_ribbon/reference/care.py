@@ -66,6 +66,21 @@ class MakingStep:
     caution: str
 
 
+@dataclass(frozen=True)
+class Holding:
+    """What a shop has to hold the work, or to meet a danger with: which stops it answers."""
+
+    key: str
+    title: str
+    stops: tuple[str, ...]
+
+
+@lru_cache
+def holding() -> Mapping[str, Holding]:
+    """Clamps, cradles and the like by key."""
+    return keyed("holding", Holding)
+
+
 @lru_cache
 def upkeep_tasks() -> Mapping[str, UpkeepTask]:
     """Tasks of upkeep by key, in working order."""

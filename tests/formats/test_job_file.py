@@ -27,7 +27,7 @@ def test_left_out_parts_take_their_defaults(job_file: dict[str, Any]) -> None:
     assert (job.saw.feed, job.saw.tensioner, job.saw.name) == ("hand", "spring", "")
     assert job.saw.hand_force_N == DEFAULT_HAND_FORCE_N
     assert (job.rules.steel, job.rules.resaw_width) == ("cheap", "frame")
-    assert len(job.bands) == 203
+    assert len(job.bands) == 228
 
 
 def test_unknown_keys_are_named_with_what_is_known(job_file: dict[str, Any]) -> None:

@@ -1,6 +1,6 @@
 """Set up: the card of a job, ticked step by step, kept as a record."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -21,6 +21,7 @@ from jade_ribbon.core.setup.readiness import TensionState, not_ready
 from jade_ribbon.core.setup.reasons import explain_steps
 from jade_ribbon.core.setup.saw_verdict import against
 from jade_ribbon.core.setup.tension_reading import Means
+from jade_ribbon.reference.care import holding
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.answers import Option, option
@@ -43,6 +44,7 @@ from jade_ribbon.services.setup.roles import (
     core_fittings,
     fittings_record,
     read_setting_up,
+    remember_holding,
 )
 from jade_ribbon.services.setup.saw_facts import saw_facts
 from jade_ribbon.services.shop.defects import OpenDefect, told_defects
@@ -100,11 +102,22 @@ def step_state(row: SetupStepRow, card: SetupCard, defects: tuple[str, ...]) -> 
 
 @dataclass(frozen=True)
 class Acknowledged:
-    """A stop acknowledged by name."""
+    """A stop acknowledged: by whom, with what."""
 
     key: str
     name: str
     at: str
+    means: str = ""
+
+
+@dataclass(frozen=True)
+class StopMeans:
+    """What answers a stop, and whether this shop has it."""
+
+    stop: str
+    key: str
+    title: str
+    owned: bool
 
 
 @dataclass(frozen=True)
@@ -127,6 +140,7 @@ class SetupAnswer:
     steps: dict[str, StepState]
     acknowledged: list[Acknowledged]
     open_stops: list[str]
+    means: list[StopMeans]
     tension_state: TensionState
     ready: bool
     ready_words: Said
@@ -276,6 +290,7 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         steps=steps,
         acknowledged=acknowledged,
         open_stops=stops,
+        means=stop_means([c.key for c in cautions if c.level == "stop"], settings.holding),
         tension_state=saw.tension_state if saw.mounted_band_id == band.id else "slack",
         ready=not words,
         ready_words=words or "Every step is done: the saw is ready.",
@@ -317,25 +332,41 @@ def _not_ready(
     )
 
 
+def stop_means(stops: Sequence[str], owned: Sequence[str]) -> list[StopMeans]:
+    """What answers each stop of a card."""
+    return [
+        StopMeans(stop, row.key, row.title, row.key in owned)
+        for stop in stops
+        for row in holding().values()
+        if stop in row.stops
+    ]
+
+
 def acknowledge(session: Session, setup_id: int, given: AcknowledgeInput) -> SetupAnswer:
-    """A stop acknowledged by name, written into the record."""
+    """A stop acknowledged, written into the record.
+
+    By name; by the means alone where somebody said before, by name, that this shop has it.
+    """
     row: SetupRow = get(session, "setup", setup_id)
     answer = one_setup(session, setup_id)
     if given.key not in answer.open_stops:
-        raise InputError(
-            [
-                Fault(
-                    "key",
-                    f"{given.key!r} is not an open stop of this card; accepted: "
-                    f"{', '.join(answer.open_stops) or 'none is open'}",
-                    given.key,
-                )
-            ]
-        )
+        words = f"{given.key!r} is not an open stop of this card; accepted: "
+        words += ", ".join(answer.open_stops) or "none is open"
+        raise InputError([Fault("key", words, given.key)])
+    able = {m.key: m for m in answer.means if m.stop == given.key}
+    if given.means and given.means not in able:
+        words = f"{given.means!r} does not answer this stop; accepted: "
+        raise InputError([Fault("means", words + (", ".join(able) or "none"), given.means)])
+    name = given.name.strip()
+    if not name and not (given.means and able[given.means].owned):
+        words = "is missing: the first time, somebody says by name that it was seen to"
+        raise InputError([Fault("name", words, given.name)])
     before = as_record(row)
-    entry = {"key": given.key, "name": given.name, "at": now().isoformat()}
+    entry = {"key": given.key, "name": name, "means": given.means, "at": now().isoformat()}
     row.acknowledged = [*row.acknowledged, entry]
     log_change(session, row, "acknowledge", before)
+    if given.means:
+        remember_holding(session, given.means)
     return one_setup(session, setup_id)
 
 

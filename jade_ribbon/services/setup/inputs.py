@@ -23,10 +23,11 @@ class SetupStart(Strict):
 
 
 class AcknowledgeInput(Strict):
-    """A stop acknowledged by name."""
+    """A stop acknowledged: by name, or with a means this shop was once said to have."""
 
     key: Annotated[str, Field(max_length=40)]
-    name: Annotated[str, Field(min_length=1, max_length=40, pattern=r"\S")]
+    name: Person = ""
+    means: Annotated[str, Field(max_length=40)] = ""
 
 
 class StepInput(Strict):
@@ -218,7 +219,7 @@ ReservedStep = Literal["band_change", "wheel_alignment", "wiring"]
 
 
 class SettingUpInput(Strict):
-    """Reserved steps, who may do them, and which instrument of each kind is used."""
+    """Reserved steps, who may do them, instruments in use, and what holds the work here."""
 
     reserved: Annotated[list[ReservedStep], Field(max_length=3)] = Field(default_factory=list)
     authorised: Annotated[list[Person], Field(max_length=50)] = Field(default_factory=list)
@@ -226,3 +227,6 @@ class SettingUpInput(Strict):
         dict[Annotated[str, Field(max_length=20)], Literal["by_hand", "simulated"]],
         Field(max_length=10),
     ] = Field(default_factory=dict)
+    holding: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=20)] = Field(
+        default_factory=list
+    )

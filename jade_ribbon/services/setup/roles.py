@@ -19,6 +19,7 @@ from jade_ribbon.core.setup.figures import free_span_of
 from jade_ribbon.core.setup.fittings import Fittings, PrintedScaleMark
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.devices.instrument import SPECS
+from jade_ribbon.reference.care import holding
 from jade_ribbon.reference.tables import setup_step_texts
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError, NotAllowedError
@@ -44,6 +45,8 @@ class SettingUp:
     reserved: list[str]
     authorised: list[str]
     instruments: dict[str, str]
+    holding: list[str]
+    """Clamps, cradles and the like that this shop has."""
     version: int
     change_id: int | None = None
 
@@ -60,6 +63,7 @@ def read_setting_up(session: Session) -> SettingUp:
         reserved=kept.get("reserved", []),
         authorised=kept.get("authorised", []),
         instruments={k: chosen.get(k, "by_hand") for k in INSTRUMENTS},
+        holding=kept.get("holding", []),
         version=shop_row(session).version,
     )
 
@@ -70,6 +74,11 @@ def write_setting_up(session: Session, given: SettingUpInput) -> SettingUp:
         Fault(f"instruments.{k}", f"is unknown; accepted: {', '.join(INSTRUMENTS)}", k)
         for k in given.instruments
         if k not in INSTRUMENTS
+    ]
+    faults += [
+        Fault(f"holding.{i}", f"{key!r} is unknown; accepted: {', '.join(holding())}", key)
+        for i, key in enumerate(given.holding)
+        if key not in holding()
     ]
     if faults:
         raise InputError(faults)
@@ -87,6 +96,15 @@ def save_setting_up(session: Session, edit: Edit) -> SettingUp:
     """Save what was changed of them. StaleError when somebody else saved them since."""
     row = shop_row(session)
     return write_setting_up(session, edit.onto(SettingUpInput, row.setting_up or {}, row.version))
+
+
+def remember_holding(session: Session, key: str) -> None:
+    """One more means that this shop has; nothing where it is known already."""
+    row = shop_row(session)
+    kept = row.setting_up or {}
+    if key not in kept.get("holding", []):
+        have = {**kept, "holding": [*kept.get("holding", []), key]}
+        write_setting_up(session, SettingUpInput.model_validate(have))
 
 
 def check_device(session: Session, reserve: str) -> None:

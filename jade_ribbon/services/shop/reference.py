@@ -25,7 +25,7 @@ from jade_ribbon.core.stock.losses import USUAL_LOSSES, Losses
 from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
 from jade_ribbon.formats.labels import KINDS
 from jade_ribbon.formats.written import WrittenRules, written_rules
-from jade_ribbon.reference.care import accessories
+from jade_ribbon.reference.care import Holding, accessories, holding
 from jade_ribbon.reference.tables import (
     help_terms,
     house_rules,
@@ -157,6 +157,7 @@ class Reference:
     scrap_reasons: tuple[str, ...]
     label_kinds: list[LabelKindLine]
     accessories: list[AccessoryName]
+    holding: list[Holding]
     losses: Losses
     written: WrittenRules
     roughness: tuple[RoughnessClass, ...]
@@ -223,6 +224,7 @@ def reference(session: Session) -> Reference:
         many_bending_hours=MANY_BENDING_HOURS,
         scrap_reasons=SCRAP_REASONS,
         label_kinds=[LabelKindLine(k.key, k.name, k.a_page) for k in KINDS.values()],
+        holding=list(holding().values()),
         accessories=[AccessoryName(a.key, a.title, a.price) for a in accessories().values()],
         losses=USUAL_LOSSES,
         written=written_rules(),

@@ -39,6 +39,28 @@ def test_a_stop_opens_only_by_name(shop: FlaskClient) -> None:
     assert shop.post(f"{url}/finish").status_code == 200
 
 
+def test_what_the_shop_has_is_remembered_and_only_named(shop: FlaskClient) -> None:
+    """By name the first time; the next card takes the means alone, another means not."""
+    spar = {**CUT, "saw_id": 1, "round_stock": True, "name": "Spar"}
+    assert saved(shop, "/api/jobs/1", spar).status_code == 200
+    url = f"{open_card(shop)}/acknowledge"
+    unsaid = shop.post(url, json={"key": "round_stock", "means": "vee_cradle"})
+    assert unsaid.status_code == 422 and "by name" in unsaid.get_json()["errors"][0]["message"]
+    first = {"key": "round_stock", "means": "vee_cradle", "name": "Odda"}
+    assert shop.post(url, json=first).status_code == 200
+    second = shop.post("/api/jobs", json={**spar, "name": "Boom"}).get_json()["id"]
+    card = shop.post("/api/setups", json={"job_id": second, "band_id": 1}).get_json()["id"]
+    told = shop.get(f"/api/setups/{card}").get_json()
+    owned = {m["key"] for m in told["means"] if m["owned"]}
+    assert told["open_stops"] == ["round_stock"] and owned == {"vee_cradle"}
+    url = f"/api/setups/{card}/acknowledge"
+    assert shop.post(url, json={"key": "round_stock", "means": "sled"}).status_code == 422
+    assert shop.post(url, json={"key": "round_stock", "means": "class_d"}).status_code == 422
+    again = shop.post(url, json={"key": "round_stock", "means": "vee_cradle"}).get_json()
+    assert again["open_stops"] == [] and again["acknowledged"][0]["means"] == "vee_cradle"
+    assert shop.get("/api/setting-up").get_json()["holding"] == ["vee_cradle"]
+
+
 def test_tension_left_is_read_and_checked(shop: FlaskClient) -> None:
     url = open_card(shop)
     for key in ("isolate", "mount"):

@@ -17,7 +17,11 @@
   <ul>
     {#each items as caution (caution.key)}
       <li data-level={caution.level}>
-        {#if caution.level === "stop"}<strong>Stop.</strong>&#32;{/if}{shop.words(caution.text)}
+        {#if caution.level === "stop"}
+          <strong>Stop.</strong> {shop.words(caution.text)}
+        {:else}
+          {shop.words(caution.text)}
+        {/if}
       </li>
     {/each}
   </ul>

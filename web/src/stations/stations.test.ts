@@ -232,17 +232,31 @@ describe("a stop", () => {
 
   it("asks for a name, and takes none that is blank", async () => {
     const onacknowledge = vi.fn(() => Promise.resolve());
-    render(Stops, { cautions, open: ["round_stock"], acknowledged: [], onacknowledge });
+    render(Stops, { cautions, open: ["round_stock"], acknowledged: [], means: [], onacknowledge });
     const button = screen.getByRole<HTMLButtonElement>("button", { name: "I have seen to it" });
     expect(button.disabled).toBe(true);
     await fireEvent.change(screen.getByLabelText("Your name"), { target: { value: "Odda" } });
     await fireEvent.click(button);
-    expect(onacknowledge).toHaveBeenCalledWith("round_stock", "Odda");
+    expect(onacknowledge).toHaveBeenCalledWith("round_stock", "Odda", "");
+  });
+
+  it("takes one tap where the shop has what answers it", async () => {
+    const onacknowledge = vi.fn(() => Promise.resolve());
+    const means = [
+      { stop: "round_stock", key: "vee_cradle", title: "Vee cradle", owned: true },
+      { stop: "round_stock", key: "sled", title: "Sled", owned: false },
+    ];
+    render(Stops, { cautions, open: ["round_stock"], acknowledged: [], means, onacknowledge });
+    await fireEvent.click(screen.getByRole("button", { name: "Vee cradle: in use" }));
+    expect(onacknowledge).toHaveBeenCalledWith("round_stock", "", "vee_cradle");
+    expect(screen.queryByRole("button", { name: "Sled: in use" })).toBeNull();
   });
 
   it("names who saw to it", () => {
-    const acknowledged = [{ key: "round_stock", name: "Odda", at: "2026-01-01T00:00:00Z" }];
-    render(Stops, { cautions, open: [], acknowledged, onacknowledge: vi.fn() });
+    const acknowledged = [
+      { key: "round_stock", name: "Odda", means: "", at: "2026-01-01T00:00:00Z" },
+    ];
+    render(Stops, { cautions, open: [], acknowledged, means: [], onacknowledge: vi.fn() });
     expect(screen.getByText("Odda")).toBeTruthy();
     expect(screen.queryByRole("button")).toBeNull();
   });

@@ -19,6 +19,8 @@ class SteelCost:
     low: float
     high: float
     close: bool
+    band_price: float
+    """Of the whole band, welded to this saw's length."""
 
 
 def steel_costs(choice: Choice, found: Chances | None) -> tuple[SteelCost, ...]:
@@ -50,5 +52,6 @@ def _line(ranked: Ranked, found: Chances, place: int, first: int) -> SteelCost:
         total=ranked.total,
         low=min(cost.low, ranked.total),
         high=max(cost.high, ranked.total),
+        band_price=facts.price,
         close=place != first and CLOSE_CHANCE < cheaper < 1.0 - CLOSE_CHANCE,
     )

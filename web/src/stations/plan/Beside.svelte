@@ -77,9 +77,9 @@
             ></i>
           </div>
           <span class="soft"
-            >{shop.money(steel.low)} to {fixed(steel.high, 2)}{steel.close
+            >{shop.money(steel.low)} to {fixed(steel.high, 2)} a piece{steel.close
               ? ": too close to call"
-              : ""}</span
+              : ""}; a band {shop.money(steel.band_price)}</span
           >
         </div>
       {/each}
@@ -95,7 +95,7 @@
         <strong>{shop.typeName(answer.buy.option.band)}</strong>, welded to {shop.say(
           answer.buy.length_mm,
           "length",
-        )}, about {shop.money(answer.buy.price)}.
+        )}, about {shop.money(answer.buy.price)}: {shop.moneySpan(answer.buy.option.spread.cost)} a piece.
       </p>
       <p class="soft">{shop.words(answer.buy.words)}</p>
     </section>

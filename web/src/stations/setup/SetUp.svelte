@@ -67,7 +67,8 @@
     cautions={setup.cautions}
     open={setup.open_stops}
     acknowledged={setup.acknowledged}
-    onacknowledge={(key, name) => card.acknowledge(key, name)}
+    means={setup.means}
+    onacknowledge={(key, name, means) => card.acknowledge(key, name, means)}
   />
   {#each setup.defects as defect (defect.text)}
     <p class="defect" role="status">

@@ -185,10 +185,10 @@ export class SetupState {
     if (this.steps.find((s) => s.key === body.key)?.moves_saw) await shop.loadSaws();
   }
 
-  async acknowledge(key: string, name: string): Promise<void> {
+  async acknowledge(key: string, name: string, means = ""): Promise<void> {
     if (!this.answer) return;
     const path = { setup_id: this.answer.id };
-    const body = { key, name };
+    const body = { key, name, means };
     this.#take(
       await ask(client.POST("/api/setups/{setup_id}/acknowledge", { params: { path }, body })),
     );

@@ -65,6 +65,7 @@ function setupOf(changed: Partial<SetupAnswer> = {}): SetupAnswer {
     open_stops: [],
     cautions: [],
     acknowledged: [],
+    means: [],
   };
   return { ...plain, ...changed } as unknown as SetupAnswer;
 }

@@ -443,6 +443,7 @@ describe("what a shop decides about setting up", () => {
     reserved: ["wiring"],
     authorised: ["Brill"],
     instruments: { caliper: "by_hand" },
+    holding: [],
     change_id: null,
   };
 

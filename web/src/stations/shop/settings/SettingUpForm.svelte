@@ -42,6 +42,11 @@
     const now = (settings?.reserved ?? []) as Reserve[];
     void save({ reserved: on ? [...now, key] : now.filter((r) => r !== key) });
   }
+
+  function hold(key: string, on: boolean): void {
+    const now = settings?.holding ?? [];
+    void save({ holding: on ? [...now, key] : now.filter((h) => h !== key) });
+  }
 </script>
 
 {#if settings}
@@ -71,6 +76,19 @@
             .filter(Boolean),
         })}></textarea></label
   >
+  <fieldset>
+    <legend>What holds the work here</legend>
+    {#each shop.reference?.holding ?? [] as h (h.key)}
+      <label
+        ><input
+          type="checkbox"
+          checked={kept.holding.includes(h.key)}
+          onchange={(e) => hold(h.key, e.currentTarget.checked)}
+        />
+        {h.title.toLowerCase()}</label
+      >
+    {/each}
+  </fieldset>
   <h3>Instruments</h3>
   <p class="soft">
     By hand: typed, or from a caliper that types. The simulated ones are stand-ins for trying out; a
