@@ -115,6 +115,8 @@ class Saw:
     """A truing found the wheels out of plane, and has not ended with them true."""
     down: tuple[str, ...] = ()
     """Accessories that are fitted and do not work."""
+    shakes: bool = False
+    """An open trouble of it says that it vibrates."""
     force_assumed: bool = False
     """The frame's force is one usual for its kind of saw, and nobody has read it off."""
 

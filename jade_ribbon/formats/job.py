@@ -413,7 +413,7 @@ def saw_record(saw: Saw) -> dict[str, Any]:
     """A saw as the job file writes it."""
     record = dataclasses.asdict(saw)
     drive = record.pop("drive")
-    for noted in ("wheels_out", "force_assumed", "down"):
+    for noted in ("wheels_out", "force_assumed", "down", "shakes"):
         del record[noted]  # what is noted of a saw is no figure of it
     keys = (
         ("kind", "speeds_m_s")

@@ -67,6 +67,18 @@ class MakingStep:
 
 
 @dataclass(frozen=True)
+class SharpeningStep:
+    """A step of sharpening by hand; `when` by tags: in_house, on_saw, teeth, set, knife."""
+
+    key: str
+    when: str
+    title: str
+    do: str
+    check: str
+    caution: str
+
+
+@dataclass(frozen=True)
 class Holding:
     """What a shop has to hold the work, or to meet a danger with: which stops it answers."""
 
@@ -103,3 +115,9 @@ def commissioning_steps() -> Mapping[str, CommissioningStep]:
 def making_steps() -> Mapping[str, MakingStep]:
     """Steps of making a band by key, in working order."""
     return keyed("making_steps", MakingStep)
+
+
+@lru_cache
+def sharpening_steps() -> Mapping[str, SharpeningStep]:
+    """Steps of sharpening a band by hand, by key, in working order."""
+    return keyed("sharpening_steps", SharpeningStep)

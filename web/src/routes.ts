@@ -181,6 +181,11 @@ const PAGES: readonly PageOf[] = [
     load: () => import("./stations/shop/keeping/Keeping.svelte"),
   },
   {
+    path: "/shop/saws/:id/considered",
+    title: "A saw considered",
+    load: () => import("./stations/shop/saw/Considered.svelte"),
+  },
+  {
     path: "/shop/saws/:id/stand",
     title: "The saw as it stands",
     load: () => import("./stations/shop/saw/Stand.svelte"),

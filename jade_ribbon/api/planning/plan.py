@@ -3,7 +3,7 @@
 from sqlalchemy.orm import Session
 
 from jade_ribbon.api.operations import operation
-from jade_ribbon.services.planning import beside, outlines, plan, shopping
+from jade_ribbon.services.planning import beside, considered, outlines, plan, shopping
 from jade_ribbon.services.planning.answers import FeedFigures, PlanAnswer
 from jade_ribbon.services.planning.inputs import CompareInput, FeedInput, OutlineInput, PlanInput
 from jade_ribbon.services.planning.type_table import TypeLine, type_table
@@ -25,6 +25,12 @@ def plan_feed(session: Session, body: FeedInput) -> FeedFigures:
 def read_outline(session: Session, body: OutlineInput) -> outlines.OutlineAnswer:
     """The tightest radius of a drawing and the bands that turn it."""
     return outlines.read(session, body)
+
+
+@operation("GET", "/api/saws/<int:saw_id>/considered", answer=considered.ConsideredAnswer)
+def considered_saw(session: Session, saw_id: int) -> considered.ConsideredAnswer:
+    """What a saw would do with the shop's latest jobs, against the saws one has."""
+    return considered.considered(session, saw_id)
 
 
 @operation("GET", "/api/radius-card", answer=list[outlines.TurningBand])

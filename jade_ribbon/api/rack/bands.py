@@ -4,17 +4,26 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.api.answers import Changed
 from jade_ribbon.api.operations import operation, waited_s
+from jade_ribbon.core.edge.sharpen_card import SharpenCard
+from jade_ribbon.formats.validation import Strict
 from jade_ribbon.services.bodies import PageQuery
 from jade_ribbon.services.clock import waited
 from jade_ribbon.services.edits import Edit
-from jade_ribbon.services.rack import bands, coming, events, pages
+from jade_ribbon.services.rack import bands, coming, events, pages, sharpening
 from jade_ribbon.services.rack.inputs import (
     BandEventInput,
     BandSheetInput,
+    HandWay,
     LookedOverInput,
     NewBandInput,
     WeighedInput,
 )
+
+
+class SharpenQuery(Strict):
+    """Where it is sharpened: in the vice, or on the saw."""
+
+    way: HandWay = "in_house"
 
 
 class BandsQuery(PageQuery):
@@ -59,6 +68,12 @@ def next_band(session: Session) -> coming.NextBand:
 def band_page(session: Session, band_id: int) -> pages.BandPage:
     """One band with its whole history and what is left of its edge."""
     return pages.band_page(session, band_id)
+
+
+@operation("GET", "/api/bands/<int:band_id>/sharpen-card", answer=SharpenCard, query=SharpenQuery)
+def sharpen_card(session: Session, band_id: int, query: SharpenQuery) -> SharpenCard:
+    """The steps of sharpening a band here."""
+    return sharpening.card_of(session, band_id, query.way)
 
 
 @operation("PATCH", "/api/bands/<int:band_id>", answer=bands.BandAnswer, body=bands.BandEdit)

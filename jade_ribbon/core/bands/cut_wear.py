@@ -7,7 +7,7 @@ from jade_ribbon.core.bands.speed_choice import SpeedChoice
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import slow_wear
 from jade_ribbon.core.mechanics.wear import HOT_WEAR
-from jade_ribbon.core.quantities.arrays import most
+from jade_ribbon.core.quantities.arrays import most, where
 from jade_ribbon.reference.care import accessories
 
 
@@ -34,10 +34,19 @@ def down_wear(job: Job) -> float:
     return factor
 
 
+SHAKEN_WEAR = 2.0
+"""Hard tips chip on a saw that vibrates: our judgement, known to a factor of two."""
+
+
+def shaken_wear(facts: BandFacts, job: Job) -> float:
+    """Factor of wear of brittle tips where an open trouble of the saw says that it vibrates."""
+    return where(facts.hard_tips, SHAKEN_WEAR, 1.0) if job.saw.shakes else 1.0
+
+
 def wear_factor(
     facts: BandFacts, job: Job, speed: SpeedChoice, *, feed_m_min: float, floor_m_min: float
 ) -> float:
     """Factor on an edge's metres: wood over its greatest speed, metal over its target, rubbing."""
     over = speed.wear_factor * metal_overspeed_wear(facts, job, speed)
     slow = slow_wear(feed_m_min=feed_m_min, floor_m_min=floor_m_min, hot_wear=HOT_WEAR)
-    return over * down_wear(job) * slow
+    return over * down_wear(job) * shaken_wear(facts, job) * slow

@@ -23,6 +23,7 @@ ABRASIVE_AT = 40.0
 """From this abrasiveness on, grit edges wear by their life on abrasives."""
 FINE_EDGE_LEAST_SHARE = 0.1
 """Grit grinds with many grains, a knife parts: they rub under a tenth of teeth's least bite."""
+HARD_TIPS = ("carbide_tipped", "carbide_grit", "diamond_grit")
 GRIT_LIFE_ON_ABRASIVES = {"carbide_grit": 40.0, "diamond_grit": 300.0}
 
 
@@ -54,6 +55,7 @@ class BandFacts:
     least_bite_share: float
     """Of the material's least bite, under which this edge only rubs."""
     is_grit: bool
+    hard_tips: bool
     overspeed_exponent: float
     uts_MPa: float
     fatigue_amp_MPa: float
@@ -243,6 +245,7 @@ def facts_for(band: Candidate, steel: Steel, form: ToothForm, cut: Cut, job: Job
         life_from_shop=band.life_m is not None,
         least_bite_share=least_bite_share(steel, form),
         is_grit=steel.is_grit,
+        hard_tips=steel.token in HARD_TIPS,
         overspeed_exponent=METAL_OVERSPEED_EXPONENT.get(steel.token, METAL_OVERSPEED_EXPONENT_HARD),
         uts_MPa=steel.uts_MPa,
         fatigue_amp_MPa=steel.fatigue_amp_1e7_MPa,

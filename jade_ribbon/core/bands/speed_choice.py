@@ -12,6 +12,8 @@ MAX_TOLERANCE = 1.02
 """A drive speed counts as within the maximum up to this share of it."""
 WOOD_OVERSPEED = 1.5
 """Wood and panels may run over the maximum to this share, with a caution and more wear."""
+BRASS_OVERSPEED = 3.0
+"""Brass breaks into needles and is sawn on saws for wood too: to this share of its maximum."""
 
 
 @dataclass(frozen=True)
@@ -60,9 +62,11 @@ def speed_range(steel: Steel, material: Material) -> SpeedRange:
     )
 
 
-def takes_overspeed(material: Material) -> bool:
-    """Wood and panels only."""
-    return material.is_wood or material.group == "panel"
+def overspeed_share(material: Material) -> float:
+    """How far over its maximum a material is still sawn, as a share of it: 1 of most metals."""
+    if material.is_wood or material.group == "panel":
+        return WOOD_OVERSPEED
+    return BRASS_OVERSPEED if "brass" in material.key else 1.0
 
 
 def too_fast_for_any_steel(drive: Drive, material: Material) -> bool:
@@ -97,7 +101,8 @@ def choose_speed(facts: BandFacts, job: Job, target_m_s: float | None = None) ->
     speed = nearest_speed(drive, target, MAX_TOLERANCE * accepted.most_m_s)
     if speed is not None:
         return SpeedChoice(speed, drive.setting_words(speed), accepted, over_most=False)
-    if takes_overspeed(material) and drive.slowest_m_s <= WOOD_OVERSPEED * accepted.most_m_s:
+    share = overspeed_share(material)
+    if share > 1.0 and drive.slowest_m_s <= share * accepted.most_m_s:
         slowest = drive.slowest_m_s
         return SpeedChoice(slowest, drive.setting_words(slowest), accepted, over_most=True)
     return None

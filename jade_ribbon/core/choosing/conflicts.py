@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
-from jade_ribbon.core.bands.facts import BandFacts, tension_columns
+from jade_ribbon.core.bands.facts import HARD_TIPS, BandFacts, tension_columns
 from jade_ribbon.core.bands.reach import frame_force_N
 from jade_ribbon.core.bands.speed_choice import SpeedChoice, speed_range
 from jade_ribbon.core.job import Candidate, Job, Saw
@@ -168,7 +168,7 @@ def _fits_material(steel: Steel, form: ToothForm, job: Job) -> Iterator[Reason]:
         yield Reason("steel", f"{steel.name} is not for {material.name}")
     elif tension_columns(steel, material)[1] is None:
         yield Reason("steel", f"{steel.name} has no tension for metal")
-    hard = steel.token in ("carbide_tipped", "carbide_grit", "diamond_grit")
+    hard = steel.token in HARD_TIPS
     if hard and has_nails(job):
         yield Reason("nails", "Hard tips shatter on nails: never in reclaimed timber")
     elif steel.token == "carbide_tipped" and is_dirty(material):

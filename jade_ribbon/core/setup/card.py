@@ -13,7 +13,7 @@ from jade_ribbon.core.quantities.words import Kind, Said, Sentence, Words, fill,
 from jade_ribbon.core.setup.band_position import BandPosition, band_position
 from jade_ribbon.core.setup.figures import GuideCard, TensionCard, guide_card, tension_card
 from jade_ribbon.core.setup.fittings import Fittings
-from jade_ribbon.core.setup.kinds_of_saw import applies, saw_tags
+from jade_ribbon.core.setup.kinds_of_saw import saw_tags
 from jade_ribbon.core.setup.readiness import MOVES_SAW
 from jade_ribbon.core.setup.reading_limits import (
     Limits,
@@ -23,6 +23,7 @@ from jade_ribbon.core.setup.reading_limits import (
 )
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.core.setup.words import ShopHabits, runs_on_thrust_alone, step_words
+from jade_ribbon.reference.rows import applies
 from jade_ribbon.reference.tables import Holds, Reserve, SetupStepText, setup_step_texts
 
 READING_RANGES: Mapping[Kind, Range] = {

@@ -32,6 +32,8 @@ class Fittings:
     manual_thrust_gap_mm: float | None = None
     manual_roller_press_mm: float | None = None
     """How far a mill's rollers press the band down, by its maker."""
+    insert_width_mm: float | None = None
+    """The band width that the guide inserts now in are for."""
     motor_pulley_mm: float | None = None
     wheel_pulley_mm: float | None = None
     belt_length_mm: float | None = None

@@ -3,6 +3,7 @@
 from collections.abc import Set
 
 from jade_ribbon.core.job import Saw
+from jade_ribbon.reference.rows import applies
 from jade_ribbon.reference.tables import PreflightRow, preflight
 
 
@@ -16,15 +17,6 @@ def saw_tags(saw: Saw) -> Set[str]:
     if saw.feed in ("power", "carriage"):
         tags.add("power_feed")
     return tags
-
-
-def applies(when: str, tags: Set[str]) -> bool:
-    """Whether every tag of a row holds, and none of its "!tag" does.
-
-    >>> applies("mill !metal_saw", {"horizontal", "mill"})
-    True
-    """
-    return all((t[1:] not in tags) if t.startswith("!") else (t in tags) for t in when.split())
 
 
 def preflight_for(saw: Saw) -> tuple[PreflightRow, ...]:

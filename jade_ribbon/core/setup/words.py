@@ -182,6 +182,27 @@ def habits_name(rule: str, choice: str) -> str:
     return house_rules()[rule].name_of(choice)
 
 
+INSERT_SHARE = 0.25
+"""Inserts serve bands within so much of the width that they are for."""
+
+
+def insert_words(insert_mm: float | None, band_mm: float) -> Words:
+    """What is said of guide inserts that are for another width; '' where they fit or are not known.
+
+    >>> insert_words(12.7, 12.7), insert_words(None, 25.4)
+    ('', '')
+    """
+    if insert_mm is None or abs(insert_mm / band_mm - 1.0) <= INSERT_SHARE:
+        return ""
+    return sentence(
+        "The inserts in are for ",
+        quantity(insert_mm, "length"),
+        ", this band is ",
+        quantity(band_mm, "length"),
+        ": put its set in first, and note it. ",
+    )
+
+
 DRIFT_RUN_MM = 300.0
 
 
@@ -206,6 +227,7 @@ def step_words(
     return {
         **_habit_words(best, job, habits),
         **_machine_words(job, habits, fittings),
+        "insert_set": insert_words(fittings.insert_width_mm, best.evaluation.facts.band.width_mm),
         "position": position.words,
         "position_again": f"Again {position.words}, now under tension",
         "stress": quantity(card.stress_MPa, "stress"),

@@ -174,6 +174,7 @@ class SawVerdict:
     words: Said
     cost: Between | None
     feed_m_min: float | None
+    kerf_mm: float | None = None
 
 
 @dataclass(frozen=True)

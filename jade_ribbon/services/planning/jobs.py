@@ -22,7 +22,7 @@ from jade_ribbon.services.planning.inputs import JobInput, PlanInput
 from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.shop.materials import material_table, own_file, take_file
-from jade_ribbon.services.shop.saws import core_saw
+from jade_ribbon.services.shop.saws import check_owned, core_saw, owned_saws
 from jade_ribbon.services.shop.settings import read_shop, rules_for
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, SetupRow, UtcDateTime
 
@@ -209,7 +209,7 @@ def one_job(session: Session, job_id: int) -> JobAnswer:
 def _apply(session: Session, row: JobRow, given: JobInput) -> None:
     given.to_core(material_table(session))
     if given.saw_id is not None:
-        get(session, "saw", given.saw_id)
+        check_owned(get(session, "saw", given.saw_id))
     if given.band_id is not None:
         get(session, "band", given.band_id)
     for key, value in given.model_dump(include=set(EDITED)).items():
@@ -338,6 +338,4 @@ def import_job(session: Session, text: bytes) -> JobAnswer:
 
 
 def _saw_named(session: Session, file: SawFile) -> SawRow | None:
-    return session.scalars(
-        select(SawRow).where(SawRow.name == file.name, SawRow.deleted_at.is_(None))
-    ).first()
+    return session.scalars(owned_saws().where(SawRow.name == file.name)).first()

@@ -58,8 +58,8 @@ def _elsewhere(
     if best is None:
         words = choice.stop.text if choice.stop else prevented(choice)
         return SawVerdict(row.id, row.name, False, words, None, None)
-    label = best.evaluation.facts.band.label
-    return SawVerdict(row.id, row.name, True, label, cost_range(best, job), best.run.feed_m_min)
+    facts, cost, feed = best.evaluation.facts, cost_range(best, job), best.run.feed_m_min
+    return SawVerdict(row.id, row.name, True, facts.band.label, cost, feed, facts.kerf_mm)
 
 
 def _options(choice: Choice, found: Chances | None, job: Job, snapshot: Snapshot) -> list[Option]:

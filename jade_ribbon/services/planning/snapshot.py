@@ -17,9 +17,9 @@ from jade_ribbon.services.rack.band_types import own_type
 from jade_ribbon.services.rack.edges import candidate, shop_lives
 from jade_ribbon.services.shop.known import with_what_is_known
 from jade_ribbon.services.shop.materials import material_table
-from jade_ribbon.services.shop.saws import core_saw
+from jade_ribbon.services.shop.saws import core_saw, owned_saws
 from jade_ribbon.services.shop.settings import Shop, read_shop, rules_for
-from jade_ribbon.store.models import BandRow, BandTypeRow, SawRow
+from jade_ribbon.store.models import BandRow, BandTypeRow, SawRow, TroubleRow
 
 
 @dataclass(frozen=True)
@@ -33,13 +33,13 @@ class Snapshot:
     by_band: Mapping[int, int]
     materials: Mapping[str, Material]
     types: Sequence[BandTypeRow]
+    shaking: frozenset[int]
+    """Saws with an open trouble that says they vibrate."""
 
 
 def read_snapshot(session: Session) -> Snapshot:
-    """Saws, usable bands, lives, settings, materials and own band types: six statements."""
-    saws = session.scalars(
-        select(SawRow).where(SawRow.deleted_at.is_(None)).order_by(SawRow.id)
-    ).all()
+    """Saws and which of them shake, usable bands, lives, settings, materials, own band types."""
+    saws = session.scalars(owned_saws()).all()
     bands = session.scalars(
         select(BandRow).where(BandRow.deleted_at.is_(None), BandRow.state == "rack")
     ).all()
@@ -48,7 +48,14 @@ def read_snapshot(session: Session) -> Snapshot:
     types = session.scalars(
         select(BandTypeRow).where(BandTypeRow.deleted_at.is_(None)).order_by(BandTypeRow.id)
     ).all()
-    return Snapshot(read_shop(session), saws, bands, shop_lives(session), mounted, table, types)
+    open_troubles = session.execute(
+        select(TroubleRow.saw_id, TroubleRow.symptoms).where(
+            TroubleRow.state == "open", TroubleRow.deleted_at.is_(None)
+        )
+    ).all()
+    shaking = frozenset(saw for saw, signs in open_troubles if "vibration" in signs)
+    lives = shop_lives(session)
+    return Snapshot(read_shop(session), saws, bands, lives, mounted, table, types, shaking)
 
 
 def type_candidates(snapshot: Snapshot) -> tuple[Candidate, ...]:
@@ -96,7 +103,7 @@ def job_for(snapshot: Snapshot, saw: SawRow, given: PlanInput, bands: tuple[Cand
     rules = rules_for(snapshot.shop, given.rules)
     cut, known = with_what_is_known(snapshot.shop, saw, given.to_core(snapshot.materials))
     job = Job(
-        saw=core_saw(saw),
+        saw=dataclasses.replace(core_saw(saw), shakes=saw.id in snapshot.shaking),
         cut=cut,
         rules=rules,
         rates=snapshot.shop.rates,

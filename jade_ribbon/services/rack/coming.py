@@ -34,8 +34,9 @@ from jade_ribbon.services.rack.inputs import (
     BandSheetInput,
     NewBandInput,
 )
+from jade_ribbon.services.shop.saws import owned_saws
 from jade_ribbon.services.shop.settings import read_shop
-from jade_ribbon.store.models import BandRow, SawRow
+from jade_ribbon.store.models import BandRow
 
 THICKNESS_NOTE = "Thickness taken from its width."
 LOOKED = "how it looked when it came into the record"
@@ -121,9 +122,7 @@ class _Shop:
 
 
 def _shop(session: Session) -> _Shop:
-    saw = session.scalars(
-        select(SawRow).where(SawRow.deleted_at.is_(None)).order_by(SawRow.id)
-    ).first()
+    saw = session.scalars(owned_saws()).first()
     middle = None if saw is None else (saw.band_length_min_mm + saw.band_length_max_mm) / 2.0
     return _Shop(read_shop(session).units == "inch", saw.name if saw else "", middle)
 

@@ -85,7 +85,8 @@ class BandSheetInput(Strict):
     columns: Annotated[dict[str, int], Field(max_length=40)] | None = None
 
 
-Way = Literal["in_house", "on_saw", "send_out"]
+HandWay = Literal["in_house", "on_saw"]
+Way = HandWay | Literal["send_out"]
 Ground = Literal["face", "gullet", "both"]
 
 

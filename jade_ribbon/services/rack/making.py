@@ -21,6 +21,7 @@ from jade_ribbon.services.rack.inputs import (
     MakingStepInput,
 )
 from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.shop.saws import owned_saws
 from jade_ribbon.store.models import BandEventRow, BandRow, CoilRow, MakingRow
 
 PLAIN = (
@@ -122,11 +123,8 @@ class MadeHere:
 
 def made_here(session: Session) -> MadeHere:
     """All of it; three statements."""
-    from jade_ribbon.store.models import SawRow
 
-    saws = session.scalars(
-        select(SawRow).where(SawRow.deleted_at.is_(None)).order_by(SawRow.name)
-    ).all()
+    saws = sorted(session.scalars(owned_saws()).all(), key=lambda saw: saw.name)
     coils = session.scalars(
         select(CoilRow).where(CoilRow.deleted_at.is_(None)).order_by(CoilRow.width_mm)
     ).all()

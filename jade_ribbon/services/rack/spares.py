@@ -16,6 +16,7 @@ from jade_ribbon.services.rack.bands import check_type
 from jade_ribbon.services.rack.edges import MINOR, shop_lives
 from jade_ribbon.services.rack.inputs import PriceInput
 from jade_ribbon.services.rack.standing import Terms, new_price, sharpening_of, terms
+from jade_ribbon.services.shop.saws import owned_saws
 from jade_ribbon.store.models import BandEventRow, BandRow, CoilRow, SawRow
 
 WINDOW_WEEKS = 104.0
@@ -80,7 +81,7 @@ def spares(session: Session) -> Spares:
     """Reorder points of every type and length on the rack; five statements."""
     known = terms(session, shop_lives(session))
     rows = session.scalars(select(BandRow).where(BandRow.deleted_at.is_(None))).all()
-    saws = session.scalars(select(SawRow).where(SawRow.deleted_at.is_(None))).all()
+    saws = session.scalars(owned_saws()).all()
     coils = session.scalars(select(CoilRow).where(CoilRow.deleted_at.is_(None))).all()
     groups: dict[tuple[Kind, int], list[BandRow]] = defaultdict(list)
     for row in rows:

@@ -137,6 +137,7 @@ class FittingsInput(Strict):
     manual_side_gap_mm: ManualGap | None = None
     manual_roller_press_mm: Annotated[float, entry("roller_press_mm")] | None = None
     manual_thrust_gap_mm: ManualGap | None = None
+    insert_width_mm: Annotated[float, entry("width_mm")] | None = None
     motor_pulley_mm: FittingLength | None = None
     wheel_pulley_mm: FittingLength | None = None
     belt_length_mm: FittingLength | None = None

@@ -22,6 +22,7 @@ class SawInput(SawFile):
         default_factory=list
     )
     note: Words = ""
+    considered: bool = False
 
     @model_validator(mode="after")
     def _assumed_known(self) -> Self:

@@ -76,6 +76,7 @@ class FormLine:
     gullet_depth_frac_pitch: float
     continuous: bool
     note: str
+    limits: str
 
 
 @dataclass(frozen=True)
@@ -192,6 +193,7 @@ def reference(session: Session) -> Reference:
                 f.gullet_depth_frac_pitch,
                 f.nominal_pitch_mm is not None,
                 f.uses,
+                f.limits,
             )
             for f in tooth_forms().values()
         ],

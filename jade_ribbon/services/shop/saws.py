@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import Select, select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.conflicts import misfits
@@ -34,6 +34,7 @@ class SawAnswer:
     saw: SawFile
     assumed: list[str]
     note: str
+    considered: bool
     mounted_band_id: int | None
     mounted_label: str | None
     tension_state: TensionState
@@ -72,6 +73,7 @@ def answer(row: SawRow, label: str | None) -> SawAnswer:
         saw=saw_file(saw),
         assumed=row.assumed,
         note=row.note,
+        considered=row.considered,
         mounted_band_id=row.mounted_band_id,
         mounted_label=label,
         tension_state=row.tension_state,
@@ -80,6 +82,20 @@ def answer(row: SawRow, label: str | None) -> SawAnswer:
         first_job=first_job(saw),
         version=row.version,
     )
+
+
+def owned_saws() -> Select[SawRow]:
+    """The saws that are worked with, in order: live ones, not those only considered."""
+    owned = (SawRow.deleted_at.is_(None), SawRow.considered.is_(False))
+    return select(SawRow).where(*owned).order_by(SawRow.id)
+
+
+def check_owned(row: SawRow) -> None:
+    """ConflictError for a saw that is only considered: nothing is worked on it."""
+    if row.considered:
+        raise ConflictError(
+            f"{row.name} is only considered: say that it is yours before work is planned on it."
+        )
 
 
 def list_saws(session: Session) -> list[SawAnswer]:
@@ -111,7 +127,7 @@ def _apply(row: SawRow, given: SawInput) -> None:
     row.band_length_min_mm, row.band_length_max_mm = given.band_length_mm
     row.band_width_min_mm, row.band_width_max_mm = given.band_width_mm
     row.drive = given.drive.model_dump(exclude_none=True)
-    row.assumed, row.note = given.assumed, given.note
+    row.assumed, row.note, row.considered = given.assumed, given.note, given.considered
 
 
 def add_saw(session: Session, given: SawInput) -> SawAnswer:
@@ -133,7 +149,11 @@ def edit_saw(session: Session, saw_id: int, given: SawInput) -> SawAnswer:
 def save_saw(session: Session, saw_id: int, edit: Edit) -> SawAnswer:
     """Save what was changed of a saw. StaleError when it was saved by somebody else since."""
     row: SawRow = get(session, "saw", saw_id)
-    current = saw_file(core_saw(row)).model_dump() | {"assumed": row.assumed, "note": row.note}
+    current = saw_file(core_saw(row)).model_dump() | {
+        "assumed": row.assumed,
+        "note": row.note,
+        "considered": row.considered,
+    }
     return edit_saw(session, saw_id, edit.onto(SawInput, current, row.version))
 
 
@@ -144,6 +164,8 @@ def saw_and_its_band(session: Session, row: SawRow) -> None:
         if row.tension_state == "on":
             raise ConflictError(f"No band is on {row.name}: mount one before tensioning.")
         return
+    if row.considered:
+        raise ConflictError(f"{row.name} is only considered: no band goes on it.")
     band = session.get(BandRow, row.mounted_band_id)
     if band is None or band.deleted_at is not None:
         raise ConflictError(f"The band that was on {row.name} was deleted.")

@@ -9,9 +9,10 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.setup.kinds_of_saw import applies, saw_tags
+from jade_ribbon.core.setup.kinds_of_saw import saw_tags
 from jade_ribbon.core.setup.upkeep import Done, TaskDue, task_due
 from jade_ribbon.reference.care import UpkeepTask, upkeep_tasks
+from jade_ribbon.reference.rows import applies
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import RunSumRow, SawRow, UpkeepRow

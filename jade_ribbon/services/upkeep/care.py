@@ -17,6 +17,7 @@ from jade_ribbon.reference.tables import caution_texts
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.shop.saws import owned_saws
 from jade_ribbon.services.shop.tasks import (
     ORDER,
     OWN_KEY,
@@ -126,7 +127,7 @@ def care_of(session: Session, saw_id: int) -> Care:
 def due(session: Session) -> list[TaskLine]:
     """What is due or found wrong on any saw, the most overdue first; three statements."""
     hours, last = hours_of(session), last_done(session)
-    saws = session.scalars(select(SawRow).where(SawRow.deleted_at.is_(None))).all()
+    saws = session.scalars(owned_saws()).all()
     lines = [t for s in saws for t in tasks_of(s, hours.get(s.id, 0.0), last)]
     found = [t for t in lines if t.stands.due in ("wrong", "due", "soon")]
     return sorted(found, key=lambda t: (ORDER[t.stands.due], -t.stands.share))

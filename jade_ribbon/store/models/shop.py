@@ -78,6 +78,8 @@ class SawRow(Base):
     tension_since: Mapped[datetime | None]
     tension_stress_MPa: Mapped[float | None]
     speed_set_m_s: Mapped[float | None]
+    considered: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
+    """Not owned: asked about, and never offered for work."""
     wheels_out: Mapped[bool] = mapped_column(server_default=text("0"), default=False)
     side_factor: Mapped[float] = mapped_column(server_default=text("1"), default=1.0)
     side_sd_ln: Mapped[float | None]

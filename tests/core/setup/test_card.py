@@ -13,9 +13,10 @@ from jade_ribbon.core.setup.calibration import CalibrationPoint, fit_scale
 from jade_ribbon.core.setup.card import SetupCard, left_out, setup_card
 from jade_ribbon.core.setup.figures import RollerPress
 from jade_ribbon.core.setup.fittings import Fittings
-from jade_ribbon.core.setup.kinds_of_saw import applies, preflight_for
+from jade_ribbon.core.setup.kinds_of_saw import preflight_for
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.core.setup.words import ShopHabits
+from jade_ribbon.reference.rows import applies
 from jade_ribbon.reference.tables import materials, setup_step_texts
 from tests.support.jobs import K07, with_cut, with_saw
 

@@ -48,7 +48,10 @@ export interface TypeSizes {
 class ShopState {
   settings = $state<Shop | null>(null);
   reference = $state<Reference | null>(null);
+  /** The saws that are worked with. */
   saws = $state<SawAnswer[]>([]);
+  /** Saws that are only considered: never offered for work. */
+  considered = $state<SawAnswer[]>([]);
   failed = $state<Said>("");
   #turns = new Turns();
   units = $state<Units>(recall<Units>("units", "metric"));
@@ -85,11 +88,13 @@ class ShopState {
   }
 
   async loadSaws(): Promise<void> {
-    this.saws = await askPatiently(() => client.GET("/api/saws"));
+    const all = await askPatiently(() => client.GET("/api/saws"));
+    this.saws = all.filter((s) => !s.considered);
+    this.considered = all.filter((s) => s.considered);
   }
 
   saw(id: number | null): SawAnswer | undefined {
-    return this.saws.find((s) => s.id === id);
+    return [...this.saws, ...this.considered].find((s) => s.id === id);
   }
 
   material(key: string): MaterialLine | undefined {

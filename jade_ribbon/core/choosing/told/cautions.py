@@ -82,6 +82,20 @@ def _overspeed(_: Job, best: Ranked | None) -> bool:
     )
 
 
+def _hard_tips(best: Ranked | None) -> bool:
+    return best is not None and best.evaluation.facts.hard_tips
+
+
+def _tricky_log(job: Job, best: Ranked | None) -> bool:
+    """A frozen or knotty log, and an edge that is not fresh."""
+    tricky = any(word in job.cut.material.key for word in TRICKY)
+    return tricky and best is not None and best.evaluation.facts.band.dullness > FRESH
+
+
+TRICKY, FRESH = ("frozen", "knotty"), 0.25
+"""Logs that a fresh edge is kept for, and how dull an edge still counts as fresh."""
+
+
 def _hot(_: Job, best: Ranked | None) -> bool:
     return (
         best is not None
@@ -156,6 +170,9 @@ RULES: Mapping[str, Rule] = {
     "conducting_dust": lambda job, _: "conduct" in job.cut.material.dust_hazard,
     "plastics": lambda job, _: job.cut.material.group == "plastic",
     "foam": lambda job, _: job.cut.material.group == "foam",
+    "brass_fast": lambda job, best: "brass" in job.cut.material.key and _overspeed(job, best),
+    "shakes": lambda job, best: _hard_tips(best) and job.saw.shakes,
+    "tricky_log": _tricky_log,
     "knife_edge": lambda _, best: best is not None and best.evaluation.facts.form.is_knife,
     "resaw_end": lambda job, _: job.cut.operation in ("resaw", "veneer", "rip") and _hand(job),
     "smoke": lambda job, _: _woody(job),

@@ -2,6 +2,8 @@
   import { HIGH, signMarks, WIDE } from "../../drawings/signs";
   import { notice } from "../../lib/notice.svelte";
   import Marks from "../../parts/pictures/Marks.svelte";
+  import { shop } from "../../lib/shop.svelte";
+  import ToothSample from "../../parts/pictures/ToothSample.svelte";
   import FaultPages from "./FaultPages.svelte";
   import { known } from "./known.svelte";
 
@@ -48,7 +50,31 @@
   </ul>
 {/each}
 
+<h2>Teeth</h2>
+<ul>
+  {#each shop.reference?.forms ?? [] as form (form.key)}
+    <li class="sample">
+      <figure>
+        <ToothSample
+          form={form.key}
+          name={form.name}
+          hook_deg={form.hook_deg}
+          depth_share={form.continuous ? 0 : form.gullet_depth_frac_pitch}
+        />
+      </figure>
+      <div>
+        <h3>{form.name}</h3>
+        <p>For {form.note}.</p>
+        <p class="soft">Mind: {form.limits}.</p>
+      </div>
+    </li>
+  {/each}
+</ul>
+
 <style>
+  .sample {
+    grid-template-columns: 12rem 1fr;
+  }
   h2 {
     padding-top: var(--s5);
   }

@@ -158,9 +158,11 @@
           ><strong>{saw.name}</strong></button
         >
         {#if saw.able && saw.cost !== null && saw.feed_m_min !== null}
-          <span>{shop.words(saw.words)}, {shop.say(saw.feed_m_min, "feed")}</span><span class="mono"
-            >{shop.moneySpan(saw.cost)}</span
-          >
+          <span
+            >{shop.words(saw.words)}, {shop.say(saw.feed_m_min, "feed")}{saw.kerf_mm
+              ? `, kerf ${shop.say(saw.kerf_mm, "thin")}`
+              : ""}</span
+          ><span class="mono">{shop.moneySpan(saw.cost)}</span>
         {:else}
           <span class="soft">cannot: {shop.words(saw.words)}</span>
         {/if}

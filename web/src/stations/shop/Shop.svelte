@@ -43,6 +43,28 @@
       {/each}
     </ul>
   </section>
+  {#if shop.considered.length > 0}
+    <section>
+      <h2>Considered, not owned</h2>
+      <ul>
+        {#each shop.considered as saw (saw.id)}
+          <li>
+            <a href="#/shop/saws/{saw.id}">
+              <strong>{saw.saw.name}</strong>
+              <span class="soft"
+                >bands {saw.saw.band_width_mm.map((w) => shop.number(w, "length")).join(" to ")} wide,
+                {shop.say(saw.saw.height_mm, "length")} high</span
+              >
+            </a>
+            <span
+              ><a class="stands" href="#/shop/saws/{saw.id}/considered">ask it with my jobs</a
+              ></span
+            >
+          </li>
+        {/each}
+      </ul>
+    </section>
+  {/if}
   <Due />
 {/if}
 

@@ -6,6 +6,7 @@
   import { percent } from "../../../lib/units";
   import Action from "../../../parts/Action.svelte";
   import Who from "../../../parts/fields/Who.svelte";
+  import SharpenCard from "./SharpenCard.svelte";
   import RackPages from "../RackPages.svelte";
 
   let bands = $state<BandAnswer[] | null>(null);
@@ -71,6 +72,20 @@
     }
   }
 
+  /** The band that is sharpened here, by its card. */
+  let here = $state<number | null>(null);
+  const hand = $derived(due.find((b) => b.id === here) ?? null);
+
+  async function sharpened(id: number, way: "in_house" | "on_saw"): Promise<void> {
+    try {
+      await event(id, { kind: "sharpened", detail: "", who, sharpened: { way } });
+      here = null;
+      await load();
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+
   const pick = (id: number) =>
     (chosen = chosen.includes(id) ? chosen.filter((x) => x !== id) : [...chosen, id]);
 </script>
@@ -99,6 +114,7 @@
               told.get(b.id) ?? "",
             )}</span
           >
+          <Action onclick={() => (here = here === b.id ? null : b.id)}>Sharpen it here</Action>
         </li>
       {:else}
         <li>No band is past keen.</li>
@@ -113,6 +129,9 @@
       <Action onclick={() => window.print()}>Print the list</Action>
     </div>
   </section>
+  {#if hand}
+    <SharpenCard band={hand} onsharpened={(way) => sharpened(hand.id, way)} />
+  {/if}
   <section class="no-print" aria-label="Out">
     <h2>Out</h2>
     <ul>

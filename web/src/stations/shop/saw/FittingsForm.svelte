@@ -24,6 +24,7 @@
     | "tyre_width_mm"
     | "tilt_bolt_oclock"
     | "toe_bolt_oclock"
+    | "insert_width_mm"
     | "manual_side_gap_mm"
     | "manual_thrust_gap_mm"
     | "manual_roller_press_mm"
@@ -49,6 +50,12 @@
       label: "Bolt that toes a wheel, o’clock",
       kind: "plain",
       help: "Usually 9.",
+    },
+    {
+      key: "insert_width_mm",
+      label: "Guide inserts in are for bands of",
+      kind: "length",
+      help: "The card then says when another set is needed.",
     },
     {
       key: "manual_side_gap_mm",

@@ -34,6 +34,7 @@
       ...(known?.saw as SawInput),
       assumed: known?.assumed ?? [],
       note: known?.note ?? "",
+      considered: known?.considered ?? false,
     };
   }
   /** The edit of the saw that the page was opened for. */
@@ -132,6 +133,10 @@
       });
       if (!saved) return;
       await shop.loadSaws();
+      if (saved.considered) {
+        notice.say(`${saw.name} is kept as considered.`);
+        return await push(`/shop/saws/${saved.id}/considered`);
+      }
       if (ticket.draft.saw_id === null || first) ticket.begin(saved.id);
       notice.say(`${saw.name} is saved.`);
       await push(id ? "/shop" : first ? "/start" : "/rack");
@@ -190,7 +195,11 @@
 <form onsubmit={(e) => void save(e)}>
   <EditState {edit} />
   <h1>{id ? saw.name : "A saw"}</h1>
-  {#if existing}
+  {#if existing?.considered}
+    <p class="state">
+      Considered, not owned. <Action href="#/shop/saws/{id}/considered">Ask it with my jobs</Action>
+    </p>
+  {:else if existing}
     <p class="state">
       {#if existing.mounted_label}
         <strong class="mono">{existing.mounted_label}</strong> is on it,
@@ -253,6 +262,19 @@
           onchoose={(key) => edit.set(confirmed({ ...saw, [choice.key]: key }, choice.key))}
         />
       {/each}
+      <Choices
+        legend="Is it yours?"
+        chosen={saw.considered ? "considered" : "owned"}
+        options={[
+          { key: "owned", name: "it is ours" },
+          {
+            key: "considered",
+            name: "considered only",
+            note: "asked with your jobs, never offered for work",
+          },
+        ]}
+        onchoose={(key) => edit.set({ ...saw, considered: key === "considered" })}
+      />
       <SawDrive
         drive={saw.drive}
         {faults}
