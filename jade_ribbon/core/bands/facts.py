@@ -242,7 +242,7 @@ def facts_for(band: Candidate, steel: Steel, form: ToothForm, cut: Cut, job: Job
         price=_price(band, steel, job.rates, length),
         price_known=band.price is not None or band.price_per_m is not None,
         life_m=band.life_m or nominal_life_m(rel_edge_life=relative_edge_life(steel, cut.material)),
-        life_from_shop=band.life_m is not None,
+        life_from_shop=band.life_m is not None and not band.to_buy,
         least_bite_share=least_bite_share(steel, form),
         is_grit=steel.is_grit,
         hard_tips=steel.token in HARD_TIPS,

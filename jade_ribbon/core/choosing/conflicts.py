@@ -165,7 +165,7 @@ def _fits_saw(band: Candidate, steel: Steel, job: Job) -> Iterator[Reason]:
 def _fits_material(steel: Steel, form: ToothForm, job: Job) -> Iterator[Reason]:
     material = job.cut.material
     if steel.token not in material.steels_ok:
-        yield Reason("steel", f"{steel.name} is not for {material.name}")
+        yield Reason("steel", _steel_not_for(steel, job))
     elif tension_columns(steel, material)[1] is None:
         yield Reason("steel", f"{steel.name} has no tension for metal")
     hard = steel.token in HARD_TIPS
@@ -179,6 +179,16 @@ def _fits_material(steel: Steel, form: ToothForm, job: Job) -> Iterator[Reason]:
         yield Reason("form", _not_for(form, material))
     if form.operations != ("any",):
         yield from _mill_form(form, job)
+
+
+def _steel_not_for(steel: Steel, job: Job) -> str:
+    """Why a steel is left out: of old timber it is the nails, not the wood."""
+    material = job.cut.material
+    if has_nails(job):
+        return f"{steel.name} is not for nails: old timber takes carbon or bi-metal"
+    if steel.is_grit and material.is_wood:
+        return f"{steel.name} grinds, and burns in wood"
+    return f"{steel.name} is not for {material.name}"
 
 
 def _not_for(form: ToothForm, material: Material) -> str:

@@ -1,9 +1,11 @@
 """One job on a saw that is only considered, against the saw one has."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from jade_ribbon.core.choosing.choose import CLOSE_SHARE
+from jade_ribbon.core.quantities.words import figure
 
 Stands = Literal["cheaper", "dearer", "same", "only_new", "only_own", "neither"]
 
@@ -34,21 +36,24 @@ def against_own(considered: float | None, own: float | None, pieces: int) -> Aga
     return Against("cheaper" if saved > 0.0 else "dearer", saved)
 
 
-def summed(found: list[Against], own_money: float) -> str:
-    """What all jobs together say of buying it."""
-    new = sum(a.stands == "only_new" for a in found)
-    both = [a.saved for a in found if a.saved is not None]
+def summed(found: Sequence[Against]) -> str:
+    """What all jobs together say of having it too: each job goes where it costs least.
+
+    >>> summed([Against("cheaper", 10.0), Against("dearer", -90.0)])
+    'Of 2 jobs it would take over 1, and save some 10 on it; the rest stay where they are.'
+    """
     if not found:
         return "No job to ask it with yet: write some on Plan first."
-    words = [f"{new} of {len(found)} jobs can be done on it only."] if new else []
-    if both:
-        saved = sum(both)
-        share = abs(saved) / own_money if own_money > 0.0 else 0.0
-        if share <= CLOSE_SHARE:
-            words.append(f"Over the {len(both)} that both do, it costs about the same.")
-        else:
-            less = "less" if saved > 0.0 else "more"
-            words.append(f"Over the {len(both)} that both do, it costs {100 * share:.0f} % {less}.")
-    elif not new:
-        words.append("It does none of these jobs.")
-    return " ".join(words)
+    of = "Of one job" if len(found) == 1 else f"Of {len(found)} jobs"
+    new = sum(a.stands == "only_new" for a in found)
+    taken = [a.saved or 0.0 for a in found if a.stands == "cheaper"]
+    words = []
+    if new:
+        words.append(f"{of} {new} can be done on it only.")
+    if taken:
+        on = "it" if len(taken) == 1 else "them"
+        words.append(
+            f"{of} it would take over {len(taken)}, and save some "
+            f"{figure(sum(taken), 2)} on {on}; the rest stay where they are."
+        )
+    return " ".join(words) or f"{of} it takes over none: your saws do them as well."

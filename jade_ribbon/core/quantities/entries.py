@@ -40,6 +40,7 @@ ENTRIES: Mapping[str, Range] = {
     "width_mm": _over_0(400),
     "thickness_mm": _over_0(5),
     "tpi": Range(0.3, 50),
+    "told_life": Range(0.1, 200),
     "set_per_side_mm": _over_0(5),
     "band_length_mm": Range(200, 50_000),
     "any_length_mm": _over_0(100_000),

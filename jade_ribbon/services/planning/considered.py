@@ -19,9 +19,10 @@ from jade_ribbon.services.planning.snapshot import (
     type_candidates,
 )
 from jade_ribbon.services.records import get
+from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.store.models import JobRow, SawRow
 
-MOST_JOBS = 20
+MOST_JOBS = 12
 """So many of the latest jobs are asked: each is a choice on either saw."""
 
 
@@ -51,6 +52,15 @@ class ConsideredAnswer:
     words: str
 
 
+def _quick(snapshot: Snapshot, row: SawRow, job: JobRow) -> Ranked | None:
+    """The type of least cost on one's own saw; None where none goes."""
+    asked = job_for(snapshot, row, plan_input(job, row.id), type_candidates(snapshot))
+    try:
+        return choose(asked, brief=True).best
+    except InputError:
+        return None
+
+
 def _best(snapshot: Snapshot, row: SawRow, job: JobRow) -> tuple[Ranked | None, Said]:
     """The type of least cost on a saw for a job; else why there is none."""
     asked = job_for(snapshot, row, plan_input(job, row.id), type_candidates(snapshot))
@@ -66,11 +76,15 @@ def _best(snapshot: Snapshot, row: SawRow, job: JobRow) -> tuple[Ranked | None, 
     return choice.best, ""
 
 
-def _line(snapshot: Snapshot, row: SawRow, job: JobRow) -> tuple[ConsideredLine, Against, float]:
+def _for(row: SawRow, job: JobRow) -> bool:
+    """A mill is asked with logs, and with what is planned on it."""
+    return job.operation == "mill" or job.saw_id == row.id or not core_saw(row).is_mill
+
+
+def _line(snapshot: Snapshot, row: SawRow, job: JobRow) -> tuple[ConsideredLine, Against]:
     """A job on both saws, each with new common types, so that no old edge speaks."""
     best, words = _best(snapshot, row, job)
-    owned = [s for s in snapshot.saws if job.saw_id in (None, s.id)] or list(snapshot.saws)
-    tried = [(saw.name, _best(snapshot, saw, job)[0]) for saw in owned]
+    tried = [(saw.name, _quick(snapshot, saw, job)) for saw in snapshot.saws if _for(saw, job)]
     able = [(found.total, name) for name, found in tried if found is not None]
     own_cost, own_saw = min(able, default=(None, ""))
     cost = best.total if best is not None else None
@@ -87,8 +101,7 @@ def _line(snapshot: Snapshot, row: SawRow, job: JobRow) -> tuple[ConsideredLine,
         against.stands,
         against.saved,
     )
-    both = own_cost is not None and cost is not None
-    return line, against, (own_cost or 0.0) * job.count if both else 0.0
+    return line, against
 
 
 def considered(session: Session, saw_id: int) -> ConsideredAnswer:
@@ -102,5 +115,4 @@ def considered(session: Session, saw_id: int) -> ConsideredAnswer:
         .limit(MOST_JOBS)
     ).all()
     asked = [_line(snapshot, row, job) for job in jobs]
-    money = sum(own for _, _, own in asked)
-    return ConsideredAnswer([line for line, _, _ in asked], summed([a for _, a, _ in asked], money))
+    return ConsideredAnswer([line for line, _ in asked], summed([a for _, a in asked]))

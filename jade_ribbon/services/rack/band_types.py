@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.job import Candidate
+from jade_ribbon.core.mechanics.wear import nominal_life_m
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
@@ -24,6 +25,7 @@ PLAIN = (
     "form",
     "steel",
     "set_per_side_mm",
+    "told_life",
     "note",
 )
 
@@ -42,6 +44,8 @@ class OwnType:
     steel: str
     set_per_side_mm: float | None
     price_per_m: float | None
+    told_life: float | None
+    """Life as told, in lives of a plain carbon edge; None: the table's for its steel."""
     note: str
     change_id: int | None
     version: int
@@ -61,8 +65,12 @@ def _money(row: BandTypeRow) -> float | None:
 
 def own_type(row: BandTypeRow) -> Candidate:
     """A type as a candidate to buy."""
-    plain = {n: getattr(row, n) for n in PLAIN if n != "note"}
-    return Candidate(label=label_of(row), price_per_m=_money(row), to_buy=True, **plain)
+    plain = {n: getattr(row, n) for n in PLAIN if n not in ("note", "told_life")}
+    told = row.told_life
+    life = None if told is None else nominal_life_m(rel_edge_life=told)
+    return Candidate(
+        label=label_of(row), price_per_m=_money(row), life_m=life, to_buy=True, **plain
+    )
 
 
 def _answer(row: BandTypeRow, change_id: int | None = None) -> OwnType:

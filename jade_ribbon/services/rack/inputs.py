@@ -36,9 +36,10 @@ class BandTypeInput(Strict):
 
 
 class OwnTypeInput(BandTypeInput):
-    """A band type of the shop's own, with its price a metre if known."""
+    """A band type of the shop's own, with its price a metre and its life as told, if known."""
 
     price_per_m: Annotated[float, entry("money")] | None = None
+    told_life: Annotated[float, entry("told_life")] | None = None
 
 
 KeptFor = Literal["all", "rough", "old_timber", "firewood", "show"]

@@ -82,6 +82,8 @@ class BandTypeRow(Base):
     steel: Mapped[str] = mapped_column(String(40))
     set_per_side_mm: Mapped[float | None]
     price_per_m_minor: Mapped[int | None]
+    told_life: Mapped[float | None]
+    """How many times a plain carbon edge it lasts, as its seller tells."""
     note: Mapped[str] = mapped_column(default="")
     version: Mapped[int] = mapped_column(server_default=text("1"), default=1)
     deleted_at: Mapped[datetime | None]

@@ -10,7 +10,8 @@ from flask.testing import FlaskClient
 
 from jade_ribbon.formats.labels import KINDS
 from jade_ribbon.services.clock import now
-from jade_ribbon.store.models import BandEventRow, BandRow
+from jade_ribbon.services.rack.band_types import own_type
+from jade_ribbon.store.models import BandEventRow, BandRow, BandTypeRow
 from tests.support.shop import BAND
 
 COIL = {k: v for k, v in BAND.items() if k not in ("label", "length_mm")} | {
@@ -129,3 +130,16 @@ def test_labels_of_nothing_are_refused_in_words(shop: FlaskClient) -> None:
     odd = shop.get("/labels.pdf?bands=1&kind=stone").get_json()
     assert "accepted: roll-62" in odd["errors"][0]["message"]
     assert shop.get("/labels.pdf?bands=1&start=99").status_code == 422
+
+
+def test_a_life_told_is_taken_for_the_types_own_and_is_no_record(shop: FlaskClient) -> None:
+    """Ten lives of plain carbon, 8 000 m each: 80 000 m, known no surer than any told one."""
+    kind = {k: v for k, v in BAND.items() if k not in ("label", "length_mm")}
+    told = shop.post("/api/band-types", json={**kind, "told_life": 10.0}).get_json()
+    assert told["told_life"] == 10.0
+    with shop.application.extensions["store"].read() as session:
+        (row,) = session.query(BandTypeRow)
+        found = own_type(row)
+    assert found.life_m == 80_000.0 and found.to_buy
+    wild = shop.post("/api/band-types", json={**kind, "told_life": 2000.0})
+    assert wild.status_code == 422 and wild.get_json()["errors"][0]["path"] == "told_life"

@@ -12,8 +12,13 @@
   const W = 300;
   const PITCH = 72;
   const tooth = $derived({ form, pitch: PITCH, depth: depth_share * PITCH, hookDeg: hook_deg });
+  /** Where the teeth stand: a variable pitch goes from coarse to fine and back. */
+  const stretch = (along: number): number =>
+    form === "variable"
+      ? along + (PITCH / 3) * Math.sin((2 * Math.PI * along) / (3 * PITCH))
+      : along;
   const outline = $derived(
-    path(edge(tooth, W + PITCH), (p) => [p.along, 8 + p.into]) + `L${W + PITCH} 64L0 64Z`,
+    path(edge(tooth, W + PITCH), (p) => [stretch(p.along), 8 + p.into]) + `L${W + PITCH} 64L0 64Z`,
   );
 </script>
 

@@ -7,6 +7,7 @@
   import FaultPages from "./FaultPages.svelte";
   import { known } from "./known.svelte";
 
+  const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
   known.load().catch((p: unknown) => notice.fail(p));
 </script>
 
@@ -63,7 +64,7 @@
         />
       </figure>
       <div>
-        <h3>{form.name}</h3>
+        <h3>{capital(form.short)}</h3>
         <p>For {form.note}.</p>
         <p class="soft">Mind: {form.limits}.</p>
       </div>

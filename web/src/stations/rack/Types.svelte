@@ -15,7 +15,7 @@
   import { pitchOf, type TypeDraft } from "./types";
   import type { Said } from "../../lib/units";
 
-  type Draft = TypeDraft & { price_per_m: number | null };
+  type Draft = TypeDraft & { price_per_m: number | null; told_life: number | null };
   const BLANK: Draft = {
     width_mm: null,
     thickness_mm: null,
@@ -25,6 +25,7 @@
     steel: "carbon_flexback",
     set_per_side_mm: null,
     price_per_m: null,
+    told_life: null,
   };
 
   let types = $state<OwnType[] | null>(null);
@@ -128,6 +129,14 @@
       error={faults.price_per_m ?? ""}
       help="Leave empty to take the usual one."
       onvalue={(v) => edit.set({ price_per_m: v })}
+    />
+    <QuantityField
+      label="Life you were told"
+      kind="plain"
+      value={draft.told_life}
+      error={faults.told_life ?? ""}
+      help="How many times as long as plain carbon. Leave empty to take the usual of its steel."
+      onvalue={(v) => edit.set({ told_life: v })}
     />
   </div>
   <div class="actions">

@@ -162,12 +162,15 @@
 {/if}
 
 <style>
+  section {
+    padding-top: var(--s4);
+  }
   section + section h2 {
     padding-top: var(--s4);
   }
   li {
     display: grid;
-    grid-template-columns: 8rem 1fr 1fr;
+    grid-template-columns: 8rem 1fr 1fr auto;
     gap: var(--s2) var(--s4);
     align-items: center;
     min-height: var(--touch);

@@ -4,7 +4,6 @@
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
   import Action from "../../../parts/Action.svelte";
-  import Wide from "../../../parts/Wide.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
   const id = $derived(Number(params?.id) || 0);
@@ -35,34 +34,34 @@
     Each job with a new band of a common type on either saw, your prices and house rules. Prices of
     the saw itself and its upkeep are not in it.
   </p>
-  <Wide label="Each job on either saw">
-    <table>
-      <thead>
-        <tr><th>Job</th><th>Here</th><th>A piece</th><th>Your saws</th><th>A piece</th><th></th></tr
-        >
-      </thead>
-      <tbody>
-        {#each answer.lines as line (line.job_id)}
-          <tr data-stands={line.stands}>
-            <td>{line.name}</td>
-            <td>
-              {#if line.feed_m_min !== null}{line.band}, {shop.say(line.feed_m_min, "feed")}
-              {:else}<span class="soft">{shop.words(line.words)}</span>{/if}
-            </td>
-            <td class="mono">{line.cost === null ? "" : shop.money(line.cost)}</td>
-            <td>{line.own_saw}</td>
-            <td class="mono">{line.own_cost === null ? "" : shop.money(line.own_cost)}</td>
-            <td>
-              <strong>{STANDS[line.stands]}</strong
-              >{#if line.saved !== null && line.stands !== "same"}, {shop.money(
-                  Math.abs(line.saved),
-                )} over the job{/if}
-            </td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
-  </Wide>
+  <table>
+    <thead>
+      <tr>
+        <th>Job</th><th>It</th><th>A piece here</th><th>On yours</th><th>With</th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each answer.lines as line (line.job_id)}
+        <tr data-stands={line.stands}>
+          <td>{line.name}</td>
+          <td>
+            <strong>{STANDS[line.stands]}</strong
+            >{#if line.saved !== null && line.stands !== "same"}, {shop.money(Math.abs(line.saved))} over
+              the job{/if}
+          </td>
+          <td class="mono">{line.cost === null ? "–" : shop.money(line.cost)}</td>
+          <td>
+            {#if line.own_cost !== null}<span class="mono">{shop.money(line.own_cost)}</span>
+              {line.own_saw}{:else}–{/if}
+          </td>
+          <td>
+            {#if line.feed_m_min !== null}{line.band}, {shop.say(line.feed_m_min, "feed")}
+            {:else}<span class="soft">{shop.words(line.words)}</span>{/if}
+          </td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
 {:else}
   <p class="soft">Asking it with each job …</p>
 {/if}
@@ -83,5 +82,20 @@
     vertical-align: top;
     padding: var(--s2) var(--s3) var(--s2) 0;
     border-top: var(--hair) solid var(--hairline);
+  }
+  @media (max-width: 40em) {
+    thead {
+      display: none;
+    }
+    td {
+      display: block;
+      border-top: 0;
+      padding: 0;
+    }
+    tr {
+      display: block;
+      border-top: var(--hair) solid var(--hairline);
+      padding: var(--s2) 0;
+    }
   }
 </style>

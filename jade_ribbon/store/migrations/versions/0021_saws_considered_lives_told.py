@@ -1,4 +1,4 @@
-"""A saw may be considered only: asked about, and never offered for work."""
+"""A saw may be considered only, and a band type has the life its seller tells of."""
 
 from collections.abc import Sequence
 
@@ -15,7 +15,9 @@ def upgrade() -> None:
     op.add_column(
         "saw", sa.Column("considered", sa.Boolean, nullable=False, server_default=sa.text("0"))
     )
+    op.add_column("band_type", sa.Column("told_life", sa.Float))
 
 
 def downgrade() -> None:
+    op.drop_column("band_type", "told_life")
     op.drop_column("saw", "considered")
