@@ -92,7 +92,7 @@ lock: .stamps/dev ## renew the hash-locked requirements
 
 .stamps/chromium:
 	@mkdir -p .stamps
-	@command -v chromium > /dev/null || scripts/apt chromium fonts-dejavu-core
+	@command -v chromium-headless-shell > /dev/null || scripts/apt chromium-headless-shell fonts-dejavu-core
 	@command -v certutil > /dev/null || scripts/apt libnss3-tools
 	@command -v openssl > /dev/null || scripts/apt openssl
 	@touch $@

@@ -3,6 +3,10 @@ import { svelteTesting } from "@testing-library/svelte/vite";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
 
+/** The station a module is of: what opens first is Plan's; the camera's reader stays apart. */
+const stationOf = (id: string): string | null =>
+  /src\/stations\/scan\//.test(id) ? null : (/src\/stations\/(\w+)\//.exec(id)?.[1] ?? null);
+
 export default defineConfig({
   plugins: [
     svelte(),
@@ -43,7 +47,20 @@ export default defineConfig({
     // One script, read once from the shop's own machine; its size is measured in `make bench`.
     chunkSizeWarningLimit: 700,
     // How long the bundler took is no warning: slow machines build too.
-    rolldownOptions: { checks: { bundlerTimings: false } },
+    rolldownOptions: {
+      checks: { bundlerTimings: false },
+      output: {
+        // A station is one script and one sheet: 140 small files took longer to fetch, and to keep
+        // for a day without the network, than what is in them.
+        codeSplitting: {
+          groups: [
+            { name: "framework", test: /node_modules\/(svelte|esm-env|clsx|openapi)/, priority: 3 },
+            { name: "shared", test: /src\/(lib|parts|api|drawings|offline)\//, priority: 2 },
+            { name: stationOf, test: /src\/stations\//, priority: 1 },
+          ],
+        },
+      },
+    },
   },
   server: { proxy: { "/api": "http://127.0.0.1:8433" } },
   test: {

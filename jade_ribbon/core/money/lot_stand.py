@@ -5,6 +5,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from jade_ribbon.core.choosing.at_the_cut import Evaluation
+from jade_ribbon.core.choosing.choose import CLOSE_SHARE, Choice, Ranked
 from jade_ribbon.core.choosing.lot import lots
 from jade_ribbon.core.choosing.spread.sure import lot_words
 from jade_ribbon.core.edge.run_pace import PACES
@@ -40,6 +41,30 @@ class LotUnderWay:
     """Bands that what is left will take, and in how many hours."""
     blocked: bool
     """Plan would not choose this band as it is: `words` say why, and what would help."""
+    another: Said = ""
+    """Another band of the rack that does what is left for clearly less, the change counted."""
+
+
+def another_band(choice: Choice, mounted_id: int, left: int, currency: str) -> Said:
+    """What changing to the rack's best for the pieces left would save; '' unless clearly.
+
+    Costs of a piece within a tenth are too close to change a band for.
+    """
+    best = choice.best
+    now = next((r for r in choice.ranked if _band_id(r) == mounted_id), None)
+    if best is None or now is None or _band_id(best) == mounted_id or now.lot is None:
+        return ""
+    if best.total > (1.0 - CLOSE_SHARE) * now.total:
+        return ""
+    pitch = best.evaluation.facts.pitch_mm / now.evaluation.facts.pitch_mm
+    kind = "coarser, " if pitch > 1.1 else "finer, " if pitch < 1.0 / 1.1 else ""
+    money = figure((now.total - best.total) * left, 2)
+    label = best.evaluation.facts.band.label
+    return f"{label} ({kind}changed over) does the {left} left for some {currency} {money} less."
+
+
+def _band_id(ranked: Ranked) -> int | None:
+    return ranked.evaluation.facts.band.band_id
 
 
 def pieces_left(lasts: Lasts, piece_m: float, *, most: int, wanted: float) -> int:

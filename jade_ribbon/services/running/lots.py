@@ -5,9 +5,13 @@ import dataclasses
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.evaluate import evaluate
-from jade_ribbon.core.money.lot_stand import LotUnderWay, lot_stand
-from jade_ribbon.services.planning.jobs import job_with_band
+from jade_ribbon.core.money.lot_stand import LotUnderWay, another_band, lot_stand
+from jade_ribbon.core.quantities.errors import InputError
+from jade_ribbon.core.quantities.words import Said
+from jade_ribbon.services.planning.jobs import job_with_band, plan_input
+from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates
 from jade_ribbon.services.rack.edges import chance, shop_lives
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow
 
@@ -21,14 +25,14 @@ def lot_under_way(session: Session, row: JobRow) -> LotUnderWay | None:
     band = session.get(BandRow, row.band_id) if row.band_id else None
     if not done or saw is None or band is None:
         return None
-    job, _ = job_with_band(session, row, saw, band.id)
+    job, snapshot = job_with_band(session, row, saw, band.id)
     if not job.bands:
         return None
     as_it_is = job.bands[0]
     keen = dataclasses.replace(as_it_is, dullness=0.0, fouling=0.0)
     lives = shop_lives(session)
     limit = job.rates.dullness_limit(job.cut.finish, job.rules)
-    return lot_stand(
+    found = lot_stand(
         job,
         evaluate(as_it_is, job),
         evaluate(keen, job),
@@ -37,6 +41,25 @@ def lot_under_way(session: Session, row: JobRow) -> LotUnderWay | None:
         slice_mm=row.slice_mm,
         feed_so_far_m_min=_feed_so_far(session, row.id),
     )
+    if found is None or found.blocked:
+        return found
+    return dataclasses.replace(found, another=_another(snapshot, row, saw, band.id, found.left))
+
+
+ALL_BESIDE = 200
+"""All bands of a rack are looked at over the lot, so that the one that is on is among them."""
+
+
+def _another(snapshot: Snapshot, row: JobRow, saw: SawRow, band_id: int, left: int) -> Said:
+    """The rack's best for the pieces left, against the band that is on."""
+    given = plan_input(row, saw.id)
+    job = job_for(snapshot, saw, given, rack_candidates(snapshot, saw.id, given))
+    rest = dataclasses.replace(job, cut=dataclasses.replace(job.cut, count=left))
+    try:
+        choice = choose(rest, beside=ALL_BESIDE)
+    except InputError:
+        return ""
+    return another_band(choice, band_id, left, snapshot.shop.currency)
 
 
 def _feed_so_far(session: Session, job_id: int) -> float | None:

@@ -22,6 +22,7 @@
     {/if}
   </p>
   <p><strong>{shop.words(lot.words)}</strong></p>
+  {#if lot.another}<p>{shop.words(lot.another)}</p>{/if}
   {#if !lot.blocked}
     <p class="soft">
       The next piece: going on costs {shop.money(lot.go_on.go_on_cost)}, changing first {shop.money(
