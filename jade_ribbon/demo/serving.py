@@ -1,6 +1,8 @@
 """The application on a file, in a process of its own, for pictures and browser tests."""
 
+import contextlib
 import os
+import random
 import socket
 import subprocess
 import sys
@@ -14,10 +16,17 @@ CHROMIUM = "/usr/bin/chromium-headless-shell"
 """Debian's own browser, which drives the pictures and the tests."""
 
 
+PORTS = range(20_000, 32_000)
+"""Below those the system gives to whoever calls out: one found free stays so until it is used."""
+
+
 def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
+    """A port nobody listens at."""
+    for port in random.sample(PORTS, len(PORTS)):
+        with socket.socket() as probe, contextlib.suppress(OSError):
+            probe.bind(("127.0.0.1", port))
+            return port
+    raise OSError("no port is free")
 
 
 @contextmanager

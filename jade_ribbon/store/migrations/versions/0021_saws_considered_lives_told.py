@@ -15,7 +15,7 @@ def upgrade() -> None:
     op.add_column(
         "saw", sa.Column("considered", sa.Boolean, nullable=False, server_default=sa.text("0"))
     )
-    op.add_column("band_type", sa.Column("told_life", sa.Float))
+    op.add_column("band_type", sa.Column("told_life", sa.Double))
 
 
 def downgrade() -> None:
