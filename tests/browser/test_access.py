@@ -1,12 +1,9 @@
 """Every page, width and theme: nothing serious, nothing cut off, nothing too small."""
 
-import json
 import re
-from pathlib import Path
 
-from playwright.sync_api import Browser, Page, Playwright, expect
+from playwright.sync_api import Browser, Page, expect
 
-from jade_ribbon.demo.serving import CHROMIUM
 from tests.browser.looking import looked_through, opened, paths
 
 
@@ -14,21 +11,10 @@ def test_nothing_is_serious_cut_off_or_too_small(browser: Browser, address: str)
     assert looked_through(browser, address) == {}
 
 
-def test_text_twice_as_large_is_not_cut_off(
-    driver: Playwright, address: str, tmp_path: Path
-) -> None:
+def test_text_twice_as_large_is_not_cut_off(page: Page, address: str) -> None:
     """The browser's own setting of its reader, not ours."""
-    profile = tmp_path / "Default"
-    profile.mkdir()
-    large = {"webkit": {"webprefs": {"default_font_size": 32}}}
-    (profile / "Preferences").write_text(json.dumps(large))
-    context = driver.chromium.launch_persistent_context(
-        tmp_path,
-        executable_path=CHROMIUM,
-        viewport={"width": 1280, "height": 800},
-        service_workers="block",
-    )
-    page = context.new_page()
+    large = {"fontSizes": {"standard": 32, "fixed": 26}}
+    page.context.new_cdp_session(page).send("Page.setFontSizes", large)
     page.goto(address)
     assert page.evaluate("getComputedStyle(document.documentElement).fontSize") == "32px"
     cut = {}
@@ -37,7 +23,6 @@ def test_text_twice_as_large_is_not_cut_off(
         over = page.evaluate("document.documentElement.scrollWidth - innerWidth")
         if over > 0:
             cut[path] = over
-    context.close()
     assert cut == {}
 
 

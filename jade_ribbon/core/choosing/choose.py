@@ -90,10 +90,6 @@ class Choice:
         return self.ranked[0] if self.ranked and self.stop is None else None
 
     @property
-    def runner_up(self) -> Ranked | None:
-        return self.ranked[1] if len(self.ranked) > 1 else None
-
-    @property
     def cheapest(self) -> Ranked | None:
         return min(self.ranked, key=lambda r: r.total, default=None)
 

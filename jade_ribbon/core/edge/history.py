@@ -33,29 +33,6 @@ DEFECT_KINDS = ("crack", "kink", "weld_stepped", "teeth_lost")
 MENDABLE = ("kink", "weld_stepped")
 """What a hand can put right; a crack is scrap, and teeth do not grow again."""
 SCRAP_REASONS = ("worn", "crack", "kink", "nail", "teeth", "other")
-EVENT_KINDS = (
-    "arrived",
-    "sharpened",
-    "cleaned",
-    "mounted",
-    "dismounted",
-    "sent_out",
-    "returned",
-    "hit",
-    "measured_set",
-    "edge_judged",
-    "scrapped",
-    "note",
-    *DEFECT_KINDS,
-    "mended",
-    "still_good",
-    "life_confirmed",
-    "face_read",
-    "weighed",
-    "inspected",
-    "looked_at",
-    "made",
-)
 
 
 LOOKED_AT = ("hit", "looked_at", "mended", "inspected", *DEFECT_KINDS)
@@ -110,11 +87,6 @@ class EdgeLife:
     equivalent_m: float
     ending: str | None
     confirmed_m: float = 0.0
-
-    @property
-    def is_event(self) -> bool:
-        """A life that ended by wear; crack, kink and nail only censor it."""
-        return self.ending == WORN
 
 
 @dataclass(frozen=True)
@@ -347,8 +319,3 @@ def replayed(runs: Iterable[RunFact], events: Iterable[EventFact]) -> Replay:
 def replay(runs: Iterable[RunFact], events: Iterable[EventFact]) -> BandHistory:
     """Where a band stands after everything that happened to it."""
     return replayed(runs, events).history
-
-
-def edge_after_runs(runs: Iterable[RunFact], events: Iterable[EventFact]) -> tuple[float, ...]:
-    """Equivalent metres on the edge right after each run, in order of time."""
-    return tuple(mark.after_m for mark in replayed(runs, events).marks)

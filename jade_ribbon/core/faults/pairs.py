@@ -6,7 +6,7 @@ from jade_ribbon.core.faults.acting import to_look_at
 from jade_ribbon.core.faults.diagnosis import Told, infer
 from jade_ribbon.core.faults.knowledge import Knowledge
 from jade_ribbon.core.faults.next_check import offers
-from jade_ribbon.core.faults.telling import chance_words
+from jade_ribbon.core.quantities.chances import chance_words
 from jade_ribbon.reference.faults import causes, checks, sign_texts
 
 ASKED = ("drift", "tick", "barrel", "wander", "burn", "washboard", "hard_push", "vibration")

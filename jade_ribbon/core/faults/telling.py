@@ -11,25 +11,6 @@ from jade_ribbon.reference.faults import causes, checks, record_evidence, sign_t
 SAYS = math.log(1.25)
 """A piece that changes the odds by less than a quarter is not worth a line."""
 
-CHANCE_WORDS = (
-    (0.95, "almost sure"),
-    (0.75, "likely"),
-    (0.5, "more likely than not"),
-    (0.25, "may well be"),
-    (0.1, "possible"),
-    (0.03, "not likely"),
-    (0.0, "hardly"),
-)
-
-
-def chance_words(chance: float) -> str:
-    """A chance as people say it; the tables are good to a factor of 1.5, not to the per cent.
-
-    >>> chance_words(0.6), chance_words(0.01)
-    ('more likely than not', 'hardly')
-    """
-    return next(words for least, words in CHANCE_WORDS if chance >= least)
-
 
 def sign_words(sign: str, degree: float) -> str:
     """A sign as it was told: clear, slight, or looked for and not there.

@@ -11,6 +11,7 @@ from jade_ribbon.core.choosing.spread.sure import lot_words
 from jade_ribbon.core.edge.run_pace import PACES
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.money.change_now import ChangeNow, change_now
+from jade_ribbon.core.quantities.chances import chance_percent
 from jade_ribbon.core.quantities.words import Said, figure, sentence
 
 SURE, UNLIKELY = 0.9, 0.1
@@ -138,10 +139,7 @@ def _words(decision: ChangeNow, chance: float) -> str:
     said = "Go on with this edge." if decision.better == "go_on" else "Change the band now."
     if decision.even_at_chance is None:
         return said
-    even = f"{100 * decision.even_at_chance:.0f} %"
-    if decision.even_at_chance < 0.01:
-        even = "under 1 %"
-    now = "over 99 %" if chance > 0.99 else f"{100 * chance:.0f} %"
+    even, now = chance_percent(decision.even_at_chance), chance_percent(chance)
     tips = f"It tips where the chance that it lasts the next piece is {even}"
     return f"{said} {tips}; now it is {now}."
 

@@ -8,6 +8,7 @@ from jade_ribbon.core.edge.keenness import Keenness
 from jade_ribbon.core.job import Finish
 from jade_ribbon.core.mechanics.wear import FOULING_DULLNESS
 from jade_ribbon.core.money.regrind_or_replace import Bounds, SharpenWay
+from jade_ribbon.core.quantities.chances import chance_words
 from jade_ribbon.core.quantities.words import Said
 
 Do = Literal[
@@ -179,7 +180,7 @@ def _by_money(standing: Standing) -> Next:
         chance = standing.keen.chance_past(limit)
         return Next(
             "cannot_tell",
-            f"Cannot tell whether it is due: about {_in_ten(chance)} that it is. "
+            f"Cannot tell whether it is due: {chance_words(chance)} that it is. "
             "A look at its edge settles it.",
             None,
             "",
@@ -194,10 +195,6 @@ def _by_money(standing: Standing) -> Next:
             "what is left of its edge",
         )
     return _due(standing)
-
-
-def _in_ten(chance: float) -> str:
-    return f"{min(9, max(1, round(10.0 * chance)))} in 10"
 
 
 def _due(standing: Standing) -> Next:

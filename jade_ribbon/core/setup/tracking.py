@@ -10,7 +10,6 @@ PLACED_MM = 1.0
 """As near its place as anyone sets it."""
 STILL_MM_PER_TURN = 0.02
 """Creep a turn under which the band counts as standing still."""
-MOST_STEP_TURNS = 0.25
 RUNS_OFF_MM_PER_TURN = 1.0
 """Creep a turn at which a band is off its wheel within a few turns."""
 SETTLES_TURNS = 10.0

@@ -1,10 +1,11 @@
 """Which pieces from which billets: sections crosscut, each sawn into slices."""
 
+import contextlib
 import itertools
+import math
 from collections import Counter
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from itertools import product
 from typing import TypeVar
 
 Way = TypeVar("Way")
@@ -169,47 +170,70 @@ def _fitting(job: YieldJob, height_mm: float, length_mm: float) -> list[int]:
     ]
 
 
+class _TooManyError(Exception):
+    """More ways to fill than anyone looks at."""
+
+
+class _Tries:
+    """How many ways may still be tried, full ones or not."""
+
+    def __init__(self, most: float) -> None:
+        self._left = most
+
+    def one_more(self) -> None:
+        """Raises _TooManyError once they are all used."""
+        self._left -= 1
+        if self._left < 0:
+            raise _TooManyError
+
+
 def _fillings(
-    room_mm: float, takes_mm: Sequence[float], most: Sequence[int], most_kinds: int, *, full: bool
+    room_mm: float,
+    takes_mm: Sequence[float],
+    most: Sequence[int],
+    most_kinds: int,
+    tries: _Tries,
+    *,
+    full: bool,
 ) -> Iterator[list[int]]:
     """Every way to fill a room, by so many kinds; `full`: to which nothing can be added."""
+    counts = [0] * len(takes_mm)
 
-    def fill(kind: int, room: float, counts: list[int]) -> Iterator[list[int]]:
-        kinds = sum(n > 0 for n in counts)
-        if kind == len(takes_mm):
-            if not full or all(
-                n >= m or room + SLACK_MM < t or (n == 0 and kinds >= most_kinds)
-                for n, m, t in zip(counts, most, takes_mm, strict=True)
-            ):
-                yield list(counts)
-            return
-        take = takes_mm[kind]
-        fits = int((room + SLACK_MM) / take) if kinds < most_kinds else 0
-        most_here = min(most[kind], fits)
-        last = kind == len(takes_mm) - 1
-        for n in range(most_here, most_here - 1 if full and last else -1, -1):
-            counts.append(n)
-            yield from fill(kind + 1, room - n * take, counts)
-            counts.pop()
+    def is_full(room: float, kinds: int) -> bool:
+        return all(
+            n >= m or room + SLACK_MM < t or (n == 0 and kinds >= most_kinds)
+            for n, m, t in zip(counts, most, takes_mm, strict=True)
+        )
 
-    yield from fill(0, room_mm, [])
+    def fill(first: int, room: float, kinds: int) -> Iterator[list[int]]:
+        tries.one_more()
+        if kinds < most_kinds:
+            for kind in range(first, len(takes_mm)):
+                take = takes_mm[kind]
+                for n in range(min(most[kind], int((room + SLACK_MM) / take)), 0, -1):
+                    counts[kind] = n
+                    yield from fill(kind + 1, room - n * take, kinds + 1)
+                counts[kind] = 0
+        if not full or is_full(room, kinds):
+            yield list(counts)
+
+    yield from fill(0, room_mm, 0)
 
 
+TRIES_A_PATTERN = 4
+"""So many ways are tried for each that is kept, before they are too many to look at."""
 FEWER_KINDS = (4, 3, 2, 1)
 """Where there are too many ways to look at, only those of so few kinds in one are."""
 
 
-def _fewer_where_many(
-    ways: Callable[[int], list[Way] | None], kinds: int
-) -> tuple[list[Way], bool]:
+def _fewer_where_many(ways: Callable[[int], list[Way]], kinds: int) -> tuple[list[Way], bool]:
     """The ways of as many kinds as are not too many; whether that was all of them.
 
     Of one kind they are never too many: as many as billets, times kinds of piece.
     """
     for most_kinds in (kinds, *(k for k in FEWER_KINDS if k < kinds)):
-        found = ways(most_kinds)
-        if found is not None:
-            return found, most_kinds >= kinds
+        with contextlib.suppress(_TooManyError):
+            return ways(most_kinds), most_kinds >= kinds
     return [], False
 
 
@@ -228,27 +252,43 @@ def patterns(job: YieldJob) -> Ways:
     return Ways(sections, slices, all_sections and all_slices)
 
 
-def _slices(job: YieldJob, most_kinds: int) -> list[SlicePattern] | None:
-    """The ways of at most so many kinds to fill a slice; None where they are too many."""
+def _slices(job: YieldJob, most_kinds: int) -> list[SlicePattern]:
+    """The ways of at most so many kinds to fill a slice. Raises _TooManyError."""
     found: list[SlicePattern] = []
-    lengths = sorted({p.length_mm for p in job.pieces})
+    tries = _Tries(math.inf if most_kinds == 1 else TRIES_A_PATTERN * MOST_PATTERNS)
+    of: dict[float, list[int]] = {t: [] for t in job.thicknesses_mm}
+    for i, piece in enumerate(job.pieces):
+        of[piece.thickness_mm].append(i)
     for height in sorted({b.height_mm for b in job.billets}):
-        for (place, thickness), length in product(enumerate(job.thicknesses_mm), lengths):
-            fits = _fitting(job, height, length)
-            fits = [i for i in fits if job.pieces[i].thickness_mm == thickness]
-            for counts in _side_by_side(job, height, fits, most_kinds):
+        for (place, kinds), length in _lengths_of(job, of):
+            fits = [
+                i
+                for i in kinds
+                if job.pieces[i].length_mm <= length + SLACK_MM
+                and job.pieces[i].height_mm <= height + SLACK_MM
+            ]
+            for counts in _side_by_side(job, height, fits, most_kinds, tries):
                 whole = [0] * len(job.pieces)
                 for i, n in zip(fits, counts, strict=True):
                     whole[i] = n
                 if any(n and job.pieces[i].length_mm >= length for i, n in enumerate(whole)):
                     found.append(SlicePattern(height, place, length, tuple(whole)))
                 if len(found) > MOST_PATTERNS:
-                    return None
+                    raise _TooManyError
     return found
 
 
+def _lengths_of(
+    job: YieldJob, of: Mapping[float, list[int]]
+) -> Iterator[tuple[tuple[int, list[int]], float]]:
+    """Each thickness, by its place, with the pieces of it, and each length that one of them has."""
+    for place, kinds in enumerate(of.values()):
+        for length in sorted({job.pieces[i].length_mm for i in kinds}):
+            yield (place, kinds), length
+
+
 def _side_by_side(
-    job: YieldJob, height_mm: float, fits: Sequence[int], most_kinds: int
+    job: YieldJob, height_mm: float, fits: Sequence[int], most_kinds: int, tries: _Tries
 ) -> Iterator[list[int]]:
     """The ways to fill a slice so high: one piece, or where it is ripped as many as it takes."""
     if job.rip_kerf_mm is None:
@@ -257,38 +297,41 @@ def _side_by_side(
         return
     takes = [job.pieces[i].height_mm + job.rip_kerf_mm for i in fits]
     counted = [job.pieces[i].count for i in fits]
-    yield from _fillings(height_mm + job.rip_kerf_mm, takes, counted, most_kinds, full=True)
+    yield from _fillings(height_mm + job.rip_kerf_mm, takes, counted, most_kinds, tries, full=True)
 
 
-def _sections(
-    job: YieldJob, most_kinds: int, *, full: bool, most: int
-) -> list[SectionPattern] | None:
-    """The ways of at most so many kinds a section; None where there are more than `most`."""
+def _sections(job: YieldJob, most_kinds: int, *, full: bool, most: int) -> list[SectionPattern]:
+    """The ways of at most so many kinds a section. Raises _TooManyError over `most`."""
     found: list[SectionPattern] = []
-    takes = [as_sawn_mm(job, t) + job.kerf_mm for t in job.thicknesses_mm]
+    tries = _Tries(math.inf if most_kinds == 1 else TRIES_A_PATTERN * most)
+    thicknesses = job.thicknesses_mm
+    takes = [as_sawn_mm(job, t) + job.kerf_mm for t in thicknesses]
     for place, billet in enumerate(job.billets):
         for length in sorted({p.length_mm for p in job.pieces}):
             if length > usable_length_mm(job, billet) + SLACK_MM:
                 continue
             fits = [job.pieces[i] for i in _fitting(job, billet.height_mm, length)]
-            of_each = [
-                sum(p.count for p in fits if p.thickness_mm == t) for t in job.thicknesses_mm
-            ]
+            counted = Counter[float]()
+            for piece in fits:
+                counted[piece.thickness_mm] += piece.count
+            of_each = [counted[t] for t in thicknesses]
             longest = {p.thickness_mm for p in fits if p.length_mm >= length}
             room = section_thickness_mm(job, billet, length) + job.kerf_mm
-            for counts in _fillings(room, takes, of_each, most_kinds, full=full):
-                filled = zip(counts, job.thicknesses_mm, strict=True)
+            for counts in _fillings(room, takes, of_each, most_kinds, tries, full=full):
+                filled = zip(counts, thicknesses, strict=True)
                 if any(n and thickness in longest for n, thickness in filled):
                     found.append(SectionPattern(place, length, tuple(counts)))
                 if len(found) > most:
-                    return None
+                    raise _TooManyError
     return found
 
 
 def part_filled(job: YieldJob) -> list[SectionPattern]:
     """Sections that something is left of, full or not; none where there are too many to look at."""
-    kinds = len(job.thicknesses_mm)
-    return _sections(job, kinds, full=False, most=MOST_PART_FILLED) or []
+    try:
+        return _sections(job, len(job.thicknesses_mm), full=False, most=MOST_PART_FILLED)
+    except _TooManyError:
+        return []
 
 
 def rest_mm(job: YieldJob, pattern: SectionPattern) -> float:

@@ -29,10 +29,10 @@ from jade_ribbon.core.faults.next_check import Offer, offers
 from jade_ribbon.core.faults.telling import (
     Spoke,
     answer_words,
-    chance_words,
     for_and_against,
     reading_words,
 )
+from jade_ribbon.core.quantities.chances import chance_words
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.reference.faults import Harm, Where, causes, checks, sign_texts
 from jade_ribbon.reference.tables import caution_texts

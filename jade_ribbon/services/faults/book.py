@@ -8,7 +8,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.faults.book import BookEntry, CauseSum, before_a_job, came_back, sums
-from jade_ribbon.core.faults.telling import chance_words
+from jade_ribbon.core.quantities.chances import chance_words
 from jade_ribbon.reference.faults import causes, sign_texts
 from jade_ribbon.reference.tables import operations
 from jade_ribbon.services.clock import now

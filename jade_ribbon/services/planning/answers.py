@@ -12,7 +12,7 @@ from jade_ribbon.core.choosing.cost import Cost
 from jade_ribbon.core.choosing.lot import Lot
 from jade_ribbon.core.choosing.spread.chances import BandSpread, Between
 from jade_ribbon.core.choosing.spread.steel_costs import SteelCost
-from jade_ribbon.core.choosing.spread.sure import Sure, chance_words, lot_words
+from jade_ribbon.core.choosing.spread.sure import Sure, lot_words
 from jade_ribbon.core.choosing.told.cautions import Caution
 from jade_ribbon.core.choosing.told.explain import difference, held_words
 from jade_ribbon.core.choosing.told.figures import Explained
@@ -24,6 +24,7 @@ from jade_ribbon.core.mechanics.feed import FeedWindow, Limit, hot_from_m_min
 from jade_ribbon.core.mechanics.geometry import InCurve, in_curve
 from jade_ribbon.core.mechanics.tension import tension
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
+from jade_ribbon.core.quantities.chances import chance_words
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.stock.slices import Slices
 from jade_ribbon.services.planning.snapshot import Snapshot

@@ -32,7 +32,6 @@ from jade_ribbon.store.models import BandRow, RunSumRow
 
 FINISHES: tuple[Finish, ...] = ("show", "sand", "plane", "rough")
 LATELY = timedelta(weeks=26)
-SAME_PRICE = 0.01
 
 
 @dataclass(frozen=True)

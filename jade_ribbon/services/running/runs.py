@@ -16,6 +16,7 @@ from jade_ribbon.core.edge.run_pace import feed_and_time
 from jade_ribbon.core.edge.run_time import run_time
 from jade_ribbon.core.job import Finish, Job
 from jade_ribbon.core.money.lot_stand import LotUnderWay
+from jade_ribbon.core.quantities.chances import chance_percent
 from jade_ribbon.core.quantities.words import Said, metric
 from jade_ribbon.core.setup.kinds_of_saw import preflight_for
 from jade_ribbon.core.setup.readiness import when_done
@@ -260,20 +261,11 @@ def _answer(session: Session, row: RunRow, dull_before: float | None) -> RunAnsw
         dullness_before=before,
         band=band,
         lasts_next=lasts,
-        next_words=f"{_odds(lasts)} that {band.label} also lasts the next such job.",
+        next_words=f"{band.label} also lasts the next such job: {chance_percent(lasts)}.",
         to_confirm=asked_words(session, row),
         without_card=row.without_card,
         not_tapped=", ".join(c.name for c in taps if c.key not in row.preflight),
     )
-
-
-def _odds(chance_: float) -> str:
-    """A chance in words that never claims certainty."""
-    if chance_ > 0.99:
-        return "Better than 99 % chance"
-    if chance_ < 0.01:
-        return "Less than 1 % chance"
-    return f"{100 * chance_:.0f} % chance"
 
 
 def confirm_run(session: Session, run_id: int) -> RunAnswer:

@@ -17,6 +17,7 @@ from jade_ribbon.core.inspection.roughness import RoughnessClass, classes
 from jade_ribbon.core.job import Finish
 from jade_ribbon.core.mechanics.feed import Limit
 from jade_ribbon.core.mechanics.wear import EDGE_STATES
+from jade_ribbon.core.quantities.chances import ENDS, ChanceEnds
 from jade_ribbon.core.quantities.plausible import USUAL, Usual
 from jade_ribbon.core.quantities.words import Said, table_text
 from jade_ribbon.core.starting.kinds import StartingKind, starting_kinds
@@ -161,6 +162,7 @@ class Reference:
     holding: list[Holding]
     losses: Losses
     written: WrittenRules
+    chances: ChanceEnds
     roughness: tuple[RoughnessClass, ...]
     disclaimer: str
 
@@ -230,6 +232,7 @@ def reference(session: Session) -> Reference:
         accessories=[AccessoryName(a.key, a.title, a.price) for a in accessories().values()],
         losses=USUAL_LOSSES,
         written=written_rules(),
+        chances=ENDS,
         roughness=classes(),
         disclaimer=DISCLAIMER,
     )

@@ -147,7 +147,11 @@ def test_foam_is_fast_and_graphite_takes_grit(job: Job) -> None:
         ({"dullness": 0.85}, "dull", "Too dull: 0.85; at most 0.8 for this finish"),
         ({"dullness": 0.7, "fouling": 0.9}, "dull", "with the gum on it: clean it first"),
         ({"form": "mill_high"}, "form", "are for milling logs"),
-        ({"form": "grit_continuous", "steel": "carbide_grit"}, "steel", "grinds, and burns in wood"),
+        (
+            {"form": "grit_continuous", "steel": "carbide_grit"},
+            "steel",
+            "grinds, and burns",
+        ),
     ],
 )
 def test_unfit_bands_say_why(job: Job, changed: dict[str, Any], key: str, words: str) -> None:

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.edge.history import BandHistory, edge_after_runs, replay, replayed
+from jade_ribbon.core.edge.history import WORN, BandHistory, replay, replayed
 from jade_ribbon.core.edge.keenness import Judged, how_keen
 from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.edge.shop_life import (
@@ -58,14 +58,14 @@ def test_the_edge_after_each_run_is_the_replay_so_far(
         replay(runs[: i + 1], [e for e in events if e.at <= r.at]).edge_equivalent_m
         for i, r in enumerate(runs)
     )
-    assert edge_after_runs(runs, events) == so_far
+    assert tuple(mark.after_m for mark in replayed(runs, events).marks) == so_far
 
 
 def test_a_crack_only_censors_a_life() -> None:
     worn = replay([run(1)], [event(2, "scrapped", "worn")])
     cracked = replay([run(1)], [event(2, "scrapped", "crack")])
-    assert [x.is_event for x in worn.lives] == [True]
-    assert [x.is_event for x in cracked.lives] == [False]
+    assert [x.ending for x in worn.lives] == [WORN]
+    assert [x.ending == WORN for x in cracked.lives] == [False]
     assert cracked.scrapped and cracked.edge_equivalent_m == 0
 
 

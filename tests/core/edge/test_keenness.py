@@ -71,7 +71,7 @@ def test_a_life_is_retired_only_when_it_ended_dull(
     signs: tuple[str, ...], value: float | None, ending: str
 ) -> None:
     state = replay([seen(run(1), *signs)], [event(2, "sharpened", "", value)])
-    assert state.ended[0].ending == ending and state.ended[0].is_event == (ending == "dull")
+    assert state.ended[0].ending == ending
 
 
 def test_defects_stay_until_mended() -> None:

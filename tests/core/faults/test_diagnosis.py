@@ -19,7 +19,8 @@ from jade_ribbon.core.faults.diagnosis import (
 from jade_ribbon.core.faults.knowledge import Knowledge, check_model, listed, pairs_of, triples_of
 from jade_ribbon.core.faults.next_check import diagnose, offers
 from jade_ribbon.core.faults.readings import RANGES
-from jade_ribbon.core.faults.telling import chance_words, for_and_against
+from jade_ribbon.core.faults.telling import for_and_against
+from jade_ribbon.core.quantities.chances import chance_words
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.reference.faults import RecordEvidence, record_evidence
 

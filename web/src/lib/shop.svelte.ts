@@ -97,6 +97,14 @@ class ShopState {
     return [...this.saws, ...this.considered].find((s) => s.id === id);
   }
 
+  /** A chance in whole per cent, never claiming certainty: the core's ends and words. */
+  chance(share: number): string {
+    const ends = this.reference?.chances;
+    if (ends && share > ends.most) return ends.over;
+    if (ends && share < ends.least) return ends.under;
+    return `${Math.round(100 * share)} %`;
+  }
+
   material(key: string): MaterialLine | undefined {
     return this.reference?.materials.find((m) => m.key === key);
   }

@@ -7,19 +7,8 @@ from jade_ribbon.core.choosing.choose import Choice
 from jade_ribbon.core.choosing.lot import Lot
 from jade_ribbon.core.choosing.spread.chances import Between, Chances
 from jade_ribbon.core.choosing.spread.measuring import Surer
+from jade_ribbon.core.quantities.chances import SURE, chance_words
 
-SURE_CHANCE = 0.97
-CHANCE_WORDS = (
-    (SURE_CHANCE, "almost certainly"),
-    (0.85, "about 9 in 10"),
-    (0.7, "about 3 in 4"),
-    (0.6, "about 2 in 3"),
-    (0.4, "as likely as not"),
-    (0.3, "about 1 in 3"),
-    (0.17, "about 1 in 4"),
-    (0.05, "about 1 in 10"),
-)
-HARDLY = "hardly ever"
 MUCH_SHARE = 0.1
 """A figure that explains less of a difference than this settles nothing by itself."""
 
@@ -36,19 +25,10 @@ class Sure:
     guesses: str
 
 
-def chance_words(chance: float) -> str:
-    """A chance as people say it.
-
-    >>> chance_words(0.73), chance_words(0.01)
-    ('about 3 in 4', 'hardly ever')
-    """
-    return next((words for least, words in CHANCE_WORDS if chance >= least), HARDLY)
-
-
 def lot_words(lot: Lot) -> str:
     """The bands a lot takes, no finer than they are known."""
     forecast = lot.forecast
-    if forecast.chance_none >= SURE_CHANCE:
+    if forecast.chance_none >= SURE:
         return "one edge sees it through"
     if forecast.changes_mean < 1.0:
         return f"one edge sees it through {chance_words(forecast.chance_none)}"

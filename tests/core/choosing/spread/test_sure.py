@@ -6,9 +6,10 @@ import pytest
 
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.spread.chances import Between, chances
-from jade_ribbon.core.choosing.spread.sure import chance_words, lot_words, money_between, sure
+from jade_ribbon.core.choosing.spread.sure import lot_words, money_between, sure
 from jade_ribbon.core.choosing.told.rules_at_work import rules_applied
 from jade_ribbon.core.job import Job
+from jade_ribbon.core.quantities.chances import chance_words
 from tests.support.jobs import K07, with_cut, with_rules
 
 
@@ -18,7 +19,7 @@ from tests.support.jobs import K07, with_cut, with_rules
         (1.0, "almost certainly"),
         (0.9, "about 9 in 10"),
         (0.74, "about 3 in 4"),
-        (0.5, "as likely as not"),
+        (0.5, "about 1 in 2"),
         (0.26, "about 1 in 4"),
         (0.0, "hardly ever"),
     ],

@@ -3,7 +3,6 @@
 
   import type { CauseNow } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { chance } from "./known.svelte";
   import { fixed } from "../../lib/units";
 
   interface Props {
@@ -42,7 +41,8 @@
           <line class="was" x1={x(cause.before)} x2={x(cause.before)} y1="0" y2="16" />
         </svg>
         <span class="mono share"
-          >{chance(cause.chance)}<span class="unseen">, was {chance(cause.before)}</span></span
+          >{shop.chance(cause.chance)}<span class="unseen">, was {shop.chance(cause.before)}</span
+          ></span
         >
       </button>
       {#if shownKey === cause.key}
@@ -77,8 +77,8 @@
   {/each}
 </ol>
 <p class="soft">
-  None of the listed: {chance(none)}. A short mark shows where each stood before the last answer.
-  The table’s chances are a mechanic’s judgement, good to a factor of 1.5.
+  None of the listed: {shop.chance(none)}. A short mark shows where each stood before the last
+  answer. The table’s chances are a mechanic’s judgement, good to a factor of 1.5.
 </p>
 
 <style>

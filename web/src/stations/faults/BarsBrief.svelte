@@ -1,8 +1,8 @@
 <script lang="ts">
+  import { shop } from "../../lib/shop.svelte";
   import { scaleLinear } from "d3-scale";
 
   import type { CauseNow } from "../../api/schema";
-  import { chance } from "./known.svelte";
 
   /** The three causes in three lines, above a check on a narrow screen, so that they are seen to move. */
   const { causes }: { causes: readonly CauseNow[] } = $props();
@@ -13,7 +13,7 @@
   {#each causes as cause (cause.key)}
     <li>
       <span class="name">{cause.name}</span>
-      <span class="mono">{chance(cause.chance)}</span>
+      <span class="mono">{shop.chance(cause.chance)}</span>
       <svg viewBox="0 0 100 4" preserveAspectRatio="none">
         <rect class="track" width="100" height="4" />
         <rect class="bar" data-harm={cause.harm} width={x(cause.chance)} height="4" />

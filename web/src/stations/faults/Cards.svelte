@@ -7,7 +7,6 @@
   import Action from "../../parts/Action.svelte";
   import Marks from "../../parts/pictures/Marks.svelte";
   import FaultPages from "./FaultPages.svelte";
-  import { chance } from "./known.svelte";
 
   let cards = $state.raw<Card[]>([]);
   let fault = $state<Said>("");
@@ -37,8 +36,8 @@
         <ol>
           {#each card.causes as c (c.key)}
             <li>
-              <strong>{c.name}</strong> <span class="soft">{chance(c.chance)}, {c.words}</span><br
-              />
+              <strong>{c.name}</strong>
+              <span class="soft">{shop.chance(c.chance)}, {c.words}</span><br />
               {c.remedy}
             </li>
           {/each}
@@ -54,7 +53,7 @@
             {#each check.answers as a (a.words)}
               <li>
                 {a.words}{#if a.cause}<span class="to"
-                    >→ <strong>{a.cause}</strong> {chance(a.chance)}</span
+                    >→ <strong>{a.cause}</strong> {shop.chance(a.chance)}</span
                   >{/if}
               </li>
             {/each}

@@ -2,7 +2,6 @@
   import type { TroubleAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { day, fixed } from "../../lib/units";
-  import { chance } from "./known.svelte";
 
   interface Props {
     trouble: TroubleAnswer;
@@ -51,7 +50,7 @@
   <p class="soft">
     {trouble.others
       .slice(0, 12)
-      .map((o) => `${o.name} ${chance(o.chance)}`)
+      .map((o) => `${o.name} ${shop.chance(o.chance)}`)
       .join(", ")}, and {trouble.others.length - 12} more.
   </p>
   <ul>

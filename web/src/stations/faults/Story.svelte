@@ -2,7 +2,7 @@
   import type { TroubleAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { day, fixed, time } from "../../lib/units";
-  import { chance, known } from "./known.svelte";
+  import { known } from "./known.svelte";
 
   /** The path taken, as a story: what was told, asked, found and done. */
   const { trouble }: { trouble: TroubleAnswer } = $props();
@@ -25,7 +25,7 @@
       <span>
         {#if step.asked}<span class="soft">{step.asked}</span>{/if}
         <strong>{step.words}</strong>
-        {#if step.first}<span class="soft">→ {step.first}, {chance(step.chance)}</span>{/if}
+        {#if step.first}<span class="soft">→ {step.first}, {shop.chance(step.chance)}</span>{/if}
       </span>
     </li>
   {/each}

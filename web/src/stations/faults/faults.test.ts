@@ -8,7 +8,7 @@ import { REFERENCE, SAW, SETTINGS } from "../../tests/samples";
 import { server } from "../../tests/server";
 import Bars from "./Bars.svelte";
 import CheckNow from "./CheckNow.svelte";
-import { chance, placeOf } from "./known.svelte";
+import { placeOf } from "./known.svelte";
 import Records from "./Records.svelte";
 import Remedy from "./Remedy.svelte";
 import Stops from "./Stops.svelte";
@@ -138,13 +138,13 @@ beforeEach(() => {
 
 describe("a chance", () => {
   it("is whole per cent, and never certain or nothing", () => {
-    expect([chance(0.424), chance(0.004), chance(0.996), chance(0), chance(1)]).toEqual([
-      "42 %",
-      "under 1 %",
-      "over 99 %",
-      "0 %",
-      "100 %",
-    ]);
+    expect([
+      shop.chance(0.424),
+      shop.chance(0.004),
+      shop.chance(0.996),
+      shop.chance(0),
+      shop.chance(1),
+    ]).toEqual(["42 %", "under 1 %", "over 99 %", "0 %", "100 %"]);
   });
 });
 

@@ -77,10 +77,3 @@ export function placeOf(
     return { href: `#/shop/saws/${ids.saw}/upkeep`, name: "a licensed electrician" };
   return null;
 }
-
-/** A chance as it is shown: the tables are good to a factor of 1.5, so whole per cent. */
-export function chance(m: number): string {
-  if (m > 0.99 && m < 1) return "over 99 %";
-  if (m < 0.01 && m > 0) return "under 1 %";
-  return `${Math.round(100 * m)} %`;
-}

@@ -6,7 +6,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { ticket } from "../../lib/ticket.svelte";
   import { unread } from "../../lib/unread.svelte";
-  import { duration, percent, span } from "../../lib/units";
+  import { duration, span } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import BandInCurve from "../../parts/pictures/BandInCurve.svelte";
   import BandInWork from "../../parts/pictures/BandInWork.svelte";
@@ -270,9 +270,7 @@
       </section>
       {#if figures?.lasts !== null && figures?.lasts !== undefined && best}
         <p class="soft">
-          Chance that {best.band.label} lasts this job: {percent(
-            Math.min(figures.lasts, 0.99),
-          )}{figures.lasts > 0.99 ? " or better" : ""}.
+          Chance that {best.band.label} lasts this job: {shop.chance(figures.lasts)}.
         </p>
       {/if}
     {/if}

@@ -44,8 +44,9 @@
   <p>Edge used: {percent(band.dullness)}.</p>
   {#if setup.option.figures.lasts !== null}
     <p>
-      {setup.option.figures.lasts > 0.99 ? "Better than 99 %" : percent(setup.option.figures.lasts)} chance
-      that it lasts all {count}; then {percent(setup.option.figures.dullness_after)} of the edge is used.
+      {shop.chance(setup.option.figures.lasts)} chance that it lasts all {count}; then {percent(
+        setup.option.figures.dullness_after,
+      )} of the edge is used.
     </p>
   {/if}
 {/if}

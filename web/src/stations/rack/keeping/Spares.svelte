@@ -20,8 +20,6 @@
   const lines = $derived((spares?.lines ?? []).map((line, at) => ({ line, at })));
   const shown = $derived(all ? lines : lines.filter((l) => l.line.verdict !== "enough"));
 
-  const chance = (p: number) => (p < 0.01 ? "under 1 %" : `about ${Math.round(100 * p)} %`);
-
   async function look(at: number): Promise<void> {
     const line = spares?.lines[at];
     const price = asked[at];
@@ -55,7 +53,7 @@
             <span class="soft"
               >{line.have} here{line.out > 0 ? `, ${line.out} of them out` : ""}; {line.used_up} used
               up in {fixed(line.weeks, 0)} weeks; order at {line.reorder_at}; chance of running out
-              {chance(line.chance_short)}</span
+              {shop.chance(line.chance_short)}</span
             >
             {#if line.from_coil > 0}<a href="#/rack/made">{line.from_coil} from the coil</a>{/if}
           </span>

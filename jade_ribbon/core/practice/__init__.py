@@ -1,1 +1,0 @@
-"""Practice: questions, scoring, spacing."""

@@ -1,1 +1,0 @@
-"""The run sheet: tasks, change-overs, objective."""

@@ -1,1 +1,0 @@
-"""Practise: questions and their scores."""

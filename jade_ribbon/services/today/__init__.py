@@ -1,1 +1,0 @@
-"""Today: what stands open."""
