@@ -144,7 +144,7 @@ describe("a chance", () => {
       shop.chance(0.996),
       shop.chance(0),
       shop.chance(1),
-    ]).toEqual(["42 %", "under 1 %", "over 99 %", "under 1 %", "100 %"]);
+    ]).toEqual(["42 %", "under 1 %", "over 99 %", "under 1 %", "over 99 %"]);
   });
 });
 
