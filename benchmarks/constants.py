@@ -1,0 +1,106 @@
+"""Does a test notice when a constant of the job is wrong? `python -m benchmarks.constants ROOM`.
+
+Numbers named at the top of a room's modules are changed by half, one at a time and at random, in a
+copy of the tree; the room's own tests must then fail. What stays green is told by name.
+"""
+
+import argparse
+import ast
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+from dataclasses import dataclass
+from pathlib import Path
+
+ROOT = Path(__file__).parent.parent
+COPIED = ("jade_ribbon", "tests", "pyproject.toml")
+CHANGED_BY = 1.5
+ALIVE_ALLOWED = 0.1
+"""At most one in ten may stay unnoticed."""
+
+
+@dataclass(frozen=True)
+class Constant:
+    """A number at the top of a module: where it stands, and what it says."""
+
+    file: str
+    name: str
+    line: int
+    column: int
+    end: int
+    value: float
+
+
+def constants(room: str) -> list[Constant]:
+    """Numbers named in capitals at the top of a room's modules."""
+    found = []
+    for path in sorted((ROOT / "jade_ribbon" / "core" / room).rglob("*.py")):
+        for node in ast.parse(path.read_text()).body:
+            if not isinstance(node, ast.Assign) or not isinstance(node.targets[0], ast.Name):
+                continue
+            name, value = node.targets[0].id, node.value
+            number = isinstance(value, ast.Constant) and type(value.value) in (int, float)
+            if name.isupper() and number and value.end_col_offset is not None:
+                assert isinstance(value, ast.Constant) and isinstance(value.value, int | float)
+                where = str(path.relative_to(ROOT))
+                at = value.lineno, value.col_offset, value.end_col_offset
+                found.append(Constant(where, name, *at, float(value.value)))
+    return found
+
+
+def changed(constant: Constant) -> str:
+    """Its module with the number half as large again; a whole number by at least one."""
+    lines = (ROOT / constant.file).read_text().splitlines(keepends=True)
+    line = lines[constant.line - 1]
+    old = line[constant.column : constant.end]
+    whole = "." not in old and "e" not in old
+    new = max(constant.value + 1, round(constant.value * CHANGED_BY)) if whole else None
+    text = f"{int(new)}" if new is not None else f"{constant.value * CHANGED_BY!r}"
+    lines[constant.line - 1] = line[: constant.column] + text + line[constant.end :]
+    return "".join(lines)
+
+
+def noticed(constant: Constant, tree: Path, tests: list[str]) -> bool:
+    """Whether a room's tests fail in a copy of the tree in which one number is wrong."""
+    file = tree / constant.file
+    whole = file.read_text()
+    file.write_text(changed(constant))
+    try:
+        run = subprocess.run(
+            [sys.executable, "-m", "pytest", "-q", "-x", "-n", "0", *tests],
+            cwd=tree,
+            capture_output=True,
+            check=False,
+        )
+    finally:
+        file.write_text(whole)
+    return run.returncode != 0
+
+
+def main() -> None:
+    """Say which constants of a room nobody pins, and fail where they are more than one in ten."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("room")
+    parser.add_argument("--share", type=float, default=0.5)
+    parser.add_argument("--seed", type=int, default=1)
+    given = parser.parse_args()
+    known = constants(given.room)
+    dice = random.Random(given.seed)
+    tried = dice.sample(known, max(1, round(given.share * len(known))))
+    with tempfile.TemporaryDirectory() as folder:
+        tree = Path(folder)
+        for name in COPIED:
+            copy = shutil.copytree if (ROOT / name).is_dir() else shutil.copy
+            copy(ROOT / name, tree / name)
+        tests = [f"tests/core/{given.room}"]
+        alive = [c for c in tried if not noticed(c, tree, tests)]
+    for constant in alive:
+        print(f"nobody notices {constant.name} in {constant.file}:{constant.line}")
+    print(f"{given.room}: {len(alive)} of {len(tried)} unnoticed, of {len(known)} constants")
+    sys.exit(len(alive) > ALIVE_ALLOWED * len(tried))
+
+
+if __name__ == "__main__":
+    main()
