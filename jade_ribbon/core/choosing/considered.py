@@ -1,6 +1,6 @@
 """One job on a saw that is only considered, against the saw one has."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -8,6 +8,16 @@ from jade_ribbon.core.choosing.choose import CLOSE_SHARE
 from jade_ribbon.core.quantities.words import figure
 
 Stands = Literal["cheaper", "dearer", "same", "only_new", "only_own", "neither"]
+
+
+SAID: Mapping[Stands, str] = {
+    "cheaper": "cheaper",
+    "dearer": "dearer",
+    "same": "about the same",
+    "only_new": "only this one can",
+    "only_own": "it cannot",
+    "neither": "neither can",
+}
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.choose import Ranked, choose
 from jade_ribbon.core.choosing.conflicts import Reason
-from jade_ribbon.core.choosing.considered import Against, Stands, against_own, summed
+from jade_ribbon.core.choosing.considered import SAID, Against, Stands, against_own, summed
 from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said
@@ -41,6 +41,7 @@ class ConsideredLine:
     own_saw: str
     own_cost: float | None
     stands: Stands
+    said: str
     saved: float | None
 
 
@@ -99,6 +100,7 @@ def _line(snapshot: Snapshot, row: SawRow, job: JobRow) -> tuple[ConsideredLine,
         own_saw,
         own_cost,
         against.stands,
+        SAID[against.stands],
         against.saved,
     )
     return line, against

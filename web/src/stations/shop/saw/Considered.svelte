@@ -16,15 +16,6 @@
       .then((found) => (answer = found))
       .catch((p: unknown) => notice.fail(p));
   });
-
-  const STANDS = {
-    cheaper: "cheaper",
-    dearer: "dearer",
-    same: "about the same",
-    only_new: "only this one can",
-    only_own: "it cannot",
-    neither: "neither can",
-  } as const;
 </script>
 
 <h1>{saw?.saw.name ?? "A saw"}, asked with your jobs</h1>
@@ -45,9 +36,9 @@
         <tr data-stands={line.stands}>
           <td>{line.name}</td>
           <td>
-            <strong>{STANDS[line.stands]}</strong
-            >{#if line.saved !== null && line.stands !== "same"}, {shop.money(Math.abs(line.saved))} over
-              the job{/if}
+            <strong>{line.said}</strong>{#if line.saved !== null && line.stands !== "same"}, {shop.money(
+                Math.abs(line.saved),
+              )} over the job{/if}
           </td>
           <td class="mono">{line.cost === null ? "–" : shop.money(line.cost)}</td>
           <td>
