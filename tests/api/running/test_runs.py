@@ -38,7 +38,7 @@ def test_the_whole_walk_moves_the_band_s_wear(shop: FlaskClient) -> None:
     assert logged["feed_m_min"] == pytest.approx(25.2 / 800 * 60)
     assert logged["band"]["dullness"] > logged["dullness_before"] == 0
     assert 0.9 < logged["lasts_next"] <= 1
-    assert logged["next_words"].startswith("Better than 99 % chance that K-07")
+    assert logged["next_words"] == "K-07 also lasts the next such job: over 99 %."
     job = shop.get("/api/jobs/1").get_json()
     assert (job["done_pieces"], job["state"]) == (7, "running")
     page = shop.get("/api/bands/1").get_json()
