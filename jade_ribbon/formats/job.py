@@ -321,6 +321,7 @@ class MaterialChanges(Strict):
     speed_max_m_s: Annotated[float, entry("material_speed_m_s")] | None = None
     abrasiveness: Annotated[float, entry("abrasiveness")] | None = None
     gum_factor: Annotated[float, entry("gum_factor")] | None = None
+    grit_rate_max_mm2_s: Annotated[float, entry("grit_rate_mm2_s")] | None = None
 
 
 class MaterialFile(Strict):

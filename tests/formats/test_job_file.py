@@ -1,15 +1,19 @@
 """The job file: read, refused in words, and written back."""
 
+import dataclasses
 import json
 from typing import Any
 
 import pytest
 
-from jade_ribbon.core.job import DEFAULT_HAND_FORCE_N
+from jade_ribbon.core.bands.facts import band_facts
+from jade_ribbon.core.choosing.limits import grit_m_min
+from jade_ribbon.core.job import DEFAULT_HAND_FORCE_N, Candidate
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import metric
-from jade_ribbon.formats.job import JobFile, read_job, saw_record
+from jade_ribbon.formats.job import JobFile, MaterialFile, read_job, saw_record
 from jade_ribbon.formats.recommendation import recommend
+from jade_ribbon.reference.tables import materials
 
 
 def refused(document: dict[str, Any]) -> dict[str, str]:
@@ -147,3 +151,20 @@ def test_the_result_has_the_contract_s_keys(job_file: dict[str, Any]) -> None:
     }
     assert len(result["excluded"]) + len(result["alternatives"]) > 100
     json.dumps(result, allow_nan=False)
+
+
+def test_what_a_grit_edge_takes_off_by_a_trial_is_the_shop_s_to_say(
+    job_file: dict[str, Any],
+) -> None:
+    """Half the table's rate is half the feed that a grit edge is given."""
+    material = MaterialFile.model_validate(
+        {"base": "grp", "name": "Hull laminate", "changes": {"grit_rate_max_mm2_s": 35.0}}
+    ).to_core("own_grp")
+    job = JobFile.model_validate(job_file).to_core()
+    edge = Candidate("G", 12.7, 0.64, None, None, "grit_continuous", "carbide_grit")
+    feeds = []
+    for m in (materials()["grp"], material):
+        asked = dataclasses.replace(job, cut=dataclasses.replace(job.cut, material=m))
+        feeds.append(grit_m_min(band_facts(edge, asked), asked))
+    assert feeds[0] is not None and feeds[1] is not None
+    assert feeds[1] / feeds[0] == pytest.approx(0.5)

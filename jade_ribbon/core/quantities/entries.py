@@ -109,6 +109,7 @@ ENTRIES: Mapping[str, Range] = {
     "bite_target_mm": _over_0(5),
     "bite_max_mm": _over_0(10),
     "gullet_fill_limit": _over_0(5),
+    "grit_rate_mm2_s": _over_0(10_000),
     "material_speed_m_s": _over_0(100),
     "abrasiveness": _over_0(5000),
     "gum_factor": Range(0, 5),

@@ -83,7 +83,11 @@ def page(session: Session, key: str, change_id: int | None = None) -> MaterialPa
         base_key=base_key,
         base_name=base.name,
         is_new=key not in materials(),
-        figures=[FigureLine(f, getattr(base, f), own.get(f)) for f in FIELDS],
+        figures=[
+            FigureLine(f, getattr(base, f), own.get(f))
+            for f in FIELDS
+            if getattr(base, f) is not None
+        ],
         note=alive.note if alive else "",
         change_id=change_id,
         version=row.version if row else 0,
