@@ -27,6 +27,7 @@ from jade_ribbon.core.stock.condition import Condition, readiness_of
 from jade_ribbon.core.stock.opening import next_cut
 from jade_ribbon.core.stock.worth import BilletSize, Money, PieceWanted, billet_worth
 from jade_ribbon.reference.care import upkeep_tasks
+from tests.support.faces import SAW
 
 NOW = datetime(2026, 5, 4, tzinfo=UTC)
 BAND = TensionBand(
@@ -42,21 +43,6 @@ BAND = TensionBand(
 )
 SHARES = {"gauge": 0.05, "pluck": 0.05, "push": 0.2, "scale": 0.15}
 TARGET: dict[str, Any] = {"target": 100.0, "low": 85.0, "high": 115.0, "shares": SHARES}
-SAW = SetFigures(
-    length_mm=1000.0,
-    height_mm=150.0,
-    tolerance_mm=0.5,
-    feed_m_min=2.0,
-    floor_m_min=0.5,
-    size_exponent_m=0.35,
-    dullness=0.1,
-    stress_MPa=120.0,
-    high_MPa=165.0,
-    kerf_mm=1.4,
-    asked_mm=6.0,
-    guided="fence",
-    push_barrel_mm=0.3,
-)
 BILLET = BilletSize(50.0, 150.0, 1000.0, 6.0, 0.0, 1.0)
 PIECE = PieceWanted(8.0, 150.0, 980.0, 3, 0.5, 1.4, 1.4, 0.0, 1.0)
 MONEY = Money(None, 2000.0, 40.0)

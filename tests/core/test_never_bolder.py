@@ -5,7 +5,7 @@ import dataclasses
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.inspection.advice import SetFigures, advise_on, eased_feed_m_min
+from jade_ribbon.core.inspection.advice import advise_on, eased_feed_m_min
 from jade_ribbon.core.inspection.face import Face, read_face, verdict_of
 from jade_ribbon.core.mechanics.slicing import slicing
 from jade_ribbon.core.quantities.chances import chance_percent, chance_words
@@ -13,22 +13,11 @@ from jade_ribbon.core.setup.drift_verdict import drift_verdict
 from jade_ribbon.core.setup.tension_reading import TensionReading, stands
 from jade_ribbon.core.setup.tracking import SETTLES_TURNS, track_advice
 from jade_ribbon.core.stock.condition import Condition, readiness_of
+from tests.support.faces import SAW as SET
 
 BOLD = {"within": 2, "over": 2, "cannot_tell": 0}
 READY = {"ready": 2, "cannot_tell": 1, "not_ready": 0}
-SAW = SetFigures(
-    length_mm=1000.0,
-    height_mm=150.0,
-    tolerance_mm=0.5,
-    feed_m_min=2.0,
-    floor_m_min=0.5,
-    size_exponent_m=0.35,
-    dullness=0.1,
-    stress_MPa=120.0,
-    high_MPa=165.0,
-    kerf_mm=1.4,
-    push_barrel_mm=0.5,
-)
+SAW = dataclasses.replace(SET, push_barrel_mm=0.5, asked_mm=None, guided="")
 
 
 @given(st.floats(-2, 2), st.floats(0, 0.5), st.floats(0, 0.5), st.floats(0.1, 1.0))

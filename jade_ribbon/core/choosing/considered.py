@@ -46,11 +46,11 @@ def against_own(considered: float | None, own: float | None, pieces: int) -> Aga
     return Against("cheaper" if saved > 0.0 else "dearer", saved)
 
 
-def summed(found: Sequence[Against]) -> str:
+def summed(found: Sequence[Against], currency: str) -> str:
     """What all jobs together say of having it too: each job goes where it costs least.
 
-    >>> summed([Against("cheaper", 10.0), Against("dearer", -90.0)])
-    'Of 2 jobs it would take over 1, and save some 10 on it; the rest stay where they are.'
+    >>> summed([Against("cheaper", 10.0), Against("dearer", -90.0)], "€")
+    'Of 2 jobs it would take over 1, and save some € 10 on it; the rest stay where they are.'
     """
     if not found:
         return "No job to ask it with yet: write some on Plan first."
@@ -64,6 +64,8 @@ def summed(found: Sequence[Against]) -> str:
         on = "it" if len(taken) == 1 else "them"
         words.append(
             f"{of} it would take over {len(taken)}, and save some "
-            f"{figure(sum(taken), 2)} on {on}; the rest stay where they are."
+            f"{currency} {figure(sum(taken), 2)} on {on}; the rest stay where they are."
         )
-    return " ".join(words) or f"{of} it takes over none: your saws do them as well."
+    if not words and all(a.stands == "neither" for a in found):
+        return f"{of} it does none, nor do your saws."
+    return " ".join(words) or f"{of} it takes over none: what it does, your saws do as well."

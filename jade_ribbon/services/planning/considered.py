@@ -6,8 +6,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.choose import Ranked, choose
-from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.choosing.considered import SAID, Against, Stands, against_own, summed
+from jade_ribbon.core.job import Job
 from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said
@@ -53,28 +53,26 @@ class ConsideredAnswer:
     words: str
 
 
-def _quick(snapshot: Snapshot, row: SawRow, job: JobRow) -> Ranked | None:
-    """The type of least cost on one's own saw; None where none goes."""
-    asked = job_for(snapshot, row, plan_input(job, row.id), type_candidates(snapshot))
+def _asked(snapshot: Snapshot, row: SawRow, job: JobRow) -> Job:
+    """A job on a saw with all types that can be bought."""
+    return job_for(snapshot, row, plan_input(job, row.id), type_candidates(snapshot))
+
+
+def _best(asked: Job) -> Ranked | None:
+    """The type that would be chosen; None where none goes."""
     try:
         return choose(asked, brief=True).best
     except InputError:
         return None
 
 
-def _best(snapshot: Snapshot, row: SawRow, job: JobRow) -> tuple[Ranked | None, Said]:
-    """The type of least cost on a saw for a job; else why there is none."""
-    asked = job_for(snapshot, row, plan_input(job, row.id), type_candidates(snapshot))
+def _why_not(asked: Job) -> Said:
+    """What keeps every type from a job."""
     try:
-        choice = choose(asked, brief=True)
-        if choice.best is None:
-            choice = choose(asked)
+        choice = choose(asked)
     except InputError as error:
-        return None, error.faults[0].message
-    stop: Reason | None = choice.stop
-    if choice.best is None:
-        return None, stop.text if stop else prevented(choice)
-    return choice.best, ""
+        return error.faults[0].message
+    return choice.stop.text if choice.stop else prevented(choice)
 
 
 def _for(row: SawRow, job: JobRow) -> bool:
@@ -84,8 +82,11 @@ def _for(row: SawRow, job: JobRow) -> bool:
 
 def _line(snapshot: Snapshot, row: SawRow, job: JobRow) -> tuple[ConsideredLine, Against]:
     """A job on both saws, each with new common types, so that no old edge speaks."""
-    best, words = _best(snapshot, row, job)
-    tried = [(saw.name, _quick(snapshot, saw, job)) for saw in snapshot.saws if _for(saw, job)]
+    asked = _asked(snapshot, row, job)
+    best = _best(asked)
+    tried = [
+        (saw.name, _best(_asked(snapshot, saw, job))) for saw in snapshot.saws if _for(saw, job)
+    ]
     able = [(found.total, name) for name, found in tried if found is not None]
     own_cost, own_saw = min(able, default=(None, ""))
     cost = best.total if best is not None else None
@@ -94,7 +95,7 @@ def _line(snapshot: Snapshot, row: SawRow, job: JobRow) -> tuple[ConsideredLine,
         job.id,
         job.name or f"Job {job.id}",
         best.evaluation.facts.band.label if best is not None else "",
-        words,
+        "" if best is not None else _why_not(asked),
         best.run.feed_m_min if best is not None else None,
         cost,
         own_saw,
@@ -117,4 +118,6 @@ def considered(session: Session, saw_id: int) -> ConsideredAnswer:
         .limit(MOST_JOBS)
     ).all()
     asked = [_line(snapshot, row, job) for job in jobs]
-    return ConsideredAnswer([line for line, _ in asked], summed([a for _, a in asked]))
+    return ConsideredAnswer(
+        [line for line, _ in asked], summed([a for _, a in asked], snapshot.shop.currency)
+    )

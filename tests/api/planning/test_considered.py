@@ -21,7 +21,7 @@ def test_the_like_of_ones_own_saw_costs_the_same(
     (line,) = answer["lines"]
     assert line["stands"] == "same" and line["saved"] == 0.0
     assert line["cost"] == line["own_cost"] and line["own_saw"] == job_file["saw"]["name"]
-    assert answer["words"] == "Of one job it takes over none: your saws do them as well."
+    assert answer["words"] == "Of one job it takes over none: what it does, your saws do as well."
 
 
 def test_what_it_cannot_do_is_said(shop: FlaskClient, job_file: dict[str, Any]) -> None:
