@@ -12,8 +12,8 @@ from pathlib import Path
 from typing import Any
 
 from attacks.shop import make_shop, with_sample_yard
-from jade_ribbon.api.doors.guard import COOKIE, OPEN
-from jade_ribbon.api.operations import OPERATIONS
+from jade_ribbon.api.doors.guard import COOKIE
+from jade_ribbon.api.routes import OPERATIONS
 from jade_ribbon.demo.serving import free_port, running
 
 ADDRESS = "127.0.0.7"
@@ -80,7 +80,7 @@ def _guess(wire: Wire, dice: random.Random, told: Told, count: int) -> None:
 
 def _strangers(wire: Wire, dice: random.Random, told: Told, count: int) -> None:
     """Every operation with no cookie, a made-up one, or from another page."""
-    closed = [op for op in OPERATIONS if op.name not in OPEN]
+    closed = [op for op in OPERATIONS if not op.stranger]
     for _ in range(count):
         op = dice.choice(closed)
         path = op.path

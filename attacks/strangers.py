@@ -12,7 +12,7 @@ from flask.testing import FlaskClient
 from attacks.memory import peak_kb
 from attacks.shop import BAND, EXAMPLE, a_run, close, make_shop, with_sample_yard
 from jade_ribbon.api.app import create_app
-from jade_ribbon.api.operations import OPERATIONS
+from jade_ribbon.api.routes import OPERATIONS
 
 MOST_S = 5.0
 MOST_MEMORY_KB = 400 * 1024
@@ -41,28 +41,28 @@ def bodies() -> dict[str, Any]:
     frame = '<svg xmlns="http://www.w3.org/2000/svg" width="9mm" viewBox="0 0 9 9">'
     drawing = f'{frame}<circle r="3"/></svg>'
     return {
-        "add_band": {**BAND, "label": "H-1", "also": ["H-2"]},
-        "edit_band": {"version": 1, "place": "loft", "price": 12.0},
+        "add_band_and_twins": {**BAND, "label": "H-1", "also": ["H-2"]},
+        "save_band": {"version": 1, "place": "loft", "price": 12.0},
         "add_event": {"kind": "measured_set", "detail": "", "value": 0.4, "who": "x"},
         "add_saw": EXAMPLE["saw"],
-        "edit_saw": {"version": 1, "note": "x", "motor_kW": 2.0},
-        "mount": {"band_id": 1, "who": "x"},
+        "save_saw": {"version": 1, "note": "x", "motor_kW": 2.0},
+        "mount_band": {"band_id": 1, "who": "x"},
         "set_tension": {"state": "on", "stress_MPa": 100.0},
         "add_job": {**plan, "name": "x"},
-        "edit_job": {"version": 1, "height_mm": 120.0},
+        "save_job": {"version": 1, "height_mm": 120.0},
         "plan_cut": plan,
         "what_sways": plan,
         "log_run": a_run("hostile-run-key", dice),
-        "write_shop": {"version": 1, "rules": {"tension": "light"}},
+        "save_shop": {"version": 1, "rules": {"tension": "light"}},
         "import_job": EXAMPLE,
         "start_setup": {"job_id": 1, "band_id": 1},
-        "read_outline": {"name": "a.svg", "text": drawing},
+        "measure_outline": {"name": "a.svg", "text": drawing},
         "add_face": {
             "job_id": 1,
             "readings": [[0.0, -1.0, 14.0], [0.0, 1.0, 14.1], [1.0, 0.0, 14.2]],
         },
         "probe": {"along": 0.5, "up": 0.0, "board": 1},
-        "write_fittings": {"version": 1, "tyre_width_mm": 28.0, "good_for_h": {"tension": 8}},
+        "save_fittings": {"version": 1, "tyre_width_mm": 28.0, "good_for_h": {"tension": 8}},
     }
 
 
@@ -106,6 +106,8 @@ Request = tuple[str, str, dict[str, str], bytes]
 def requests(count: int, dice: random.Random) -> Iterator[Request]:
     """So many hostile requests, most of them nearly right."""
     known = bodies()
+    if other := known.keys() - {op.name for op in OPERATIONS}:
+        raise LookupError(f"bodies of no operation: {other}")
     for _ in range(count):
         op = dice.choice(OPERATIONS)
         path = op.path

@@ -22,7 +22,8 @@ from benchmarks.cut import bench_cut
 from benchmarks.phone import bench_phone
 from benchmarks.timing import report, timed
 from benchmarks.troubles import bench_answers, bench_troubles
-from jade_ribbon.api.app import STATIC, create_app
+from jade_ribbon.api.app import create_app
+from jade_ribbon.api.pages import STATIC
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.spread.chances import chances
 from jade_ribbon.core.choosing.spread.draws import Dice

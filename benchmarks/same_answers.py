@@ -11,12 +11,14 @@ import argparse
 import csv
 import json
 import random
+import re
 import shutil
 import tempfile
 from collections import Counter
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
+from urllib.parse import urlencode
 
 from click.testing import CliRunner
 from flask.testing import FlaskClient
@@ -198,6 +200,74 @@ def yard_answers(client: FlaskClient) -> Iterator[tuple[str, Any]]:
             yield f"shakes {job['id']} {band}", _plain(client, "GET", f"{card}/vibration")
 
 
+NUMBERS = range(1, 7)
+"""Which records of a noun are read, one after the other."""
+ASIDE = ("/api/copies", "/api/sample-yard", "/api/clock", "/api/door", "/api/doors")
+"""Pages of this machine and its file, not of the shop."""
+OF_MATERIALS = [{"key": "scots_pine_dry"}, {"key": "norway_spruce_dry"}, {"key": "no such"}]
+QUERIES: dict[str, list[dict[str, Any]]] = {
+    "/api/material": OF_MATERIALS,
+    "/api/search": [{"q": q} for q in ("oak", "K-0", "canoe", "guides", "nosuch")],
+    "/api/money": [{"by": by} for by in ("steel", "type", "material", "saw", "month", "person")],
+    "/api/money/runs": [{"by": "saw", "key": str(n)} for n in NUMBERS],
+    "/api/faults/before": [{"job_id": n} for n in NUMBERS],
+    "/api/saws/{saw_id}/speeds": [{"target_m_s": v} for v in (1.0, 15.0, 30.0)],
+    "/api/bands": [{}, {"scrapped": True}],
+}
+
+
+def every_page(client: FlaskClient) -> Iterator[tuple[str, Any]]:
+    """Every question without a body that the API document names, of several records each."""
+    for path, methods in client.get("/api/openapi.json").get_json()["paths"].items():
+        if "get" not in methods or path in ASIDE:
+            continue
+        for number in NUMBERS if "{" in path else [0]:
+            address = re.sub(r"{\w+}", str(number), path)
+            for query in QUERIES.get(path, [{}]):
+                page = f"{address}?{urlencode(query)}" if query else address
+                yield f"GET {page}", _plain(client, "GET", page)
+
+
+def every_question(client: FlaskClient) -> Iterator[tuple[str, Any]]:
+    """Questions with a body, of the stations beside Plan."""
+    jobs = client.get("/api/jobs").get_json()
+    for saw in NUMBERS:
+        mine = [j["id"] for j in jobs if j["saw_id"] == saw][:6]
+        for among in ("rack", "types"):
+            asked = {"saw_id": saw, "job_ids": mine or [1], "among": among}
+            found = _plain(client, "POST", "/api/money/all-round", asked)
+            yield f"all round {saw} {among}", found
+        tyre = {"front_gap_mm": 0.4, "middle_gap_mm": 0.0, "back_gap_mm": 0.3 + saw / 10}
+        yield f"tyre {saw}", _plain(client, "POST", f"/api/saws/{saw}/tyre", tyre)
+    for accessory in ("debarker", "log_washer", "extraction", "lubricant"):
+        asked = {"accessory": accessory, "price": 300.0}
+        yield f"payback {accessory}", _plain(client, "POST", "/api/money/payback", asked)
+    for stock in NUMBERS:
+        for job in jobs[:5]:
+            asked = {"job_id": job["id"], "clean_up_per_face_mm": 0.5}
+            found = _plain(client, "POST", f"/api/stock/{stock}/plan", asked)
+            yield f"stock {stock} of {job['id']}", found
+    some = some_cut(random.Random(SEED), materials()) | {"min_radius_mm": 0}
+    for job in jobs:
+        for band in NUMBERS:
+            cut = {k: v for k, v in job.items() if k in some and v is not None}
+            asked = cut | {"saw_id": job["saw_id"], "band_ids": [band, band + 1]}
+            yield f"compare {job['id']} {band}", _plain(client, "POST", "/api/plan/compare", asked)
+    ring = {
+        "segments": 12,
+        "radius_mm": 150.0,
+        "joint_width_mm": 20.0,
+        "gap_allowed_mm": 0.1,
+        "face_error_deg": 0.1,
+        "kerf_mm": 1.2,
+    }
+    yield "ring", _plain(client, "POST", "/api/ring", ring)
+    signs = client.get("/api/faults/known").get_json()["signs"]
+    for i, sign in enumerate(signs):
+        told = {"saw_id": i % 3 + 1, "symptoms": {sign["key"]: "clear"}, "who": "Nobody"}
+        yield f"trouble {sign['key']}", _plain(client, "POST", "/api/faults", told)
+
+
 def vector_answers() -> Iterator[tuple[str, Any]]:
     """Every worked case through `jade-ribbon calc`."""
     for file in sorted((ROOT / "tests" / "vectors").glob("*.json")):
@@ -221,6 +291,7 @@ def write(file: Path, yard: Path | None) -> None:
         app = create_app(copy)
         client = app.test_client()
         answers |= dict(rack_answers(client, dice)) | dict(yard_answers(client))
+        answers |= dict(every_page(client)) | dict(every_question(client))
         app.extensions["store"].close()
     file.write_text(json.dumps(answers, indent=0, sort_keys=True))
     print(f"{len(answers)} answers written")

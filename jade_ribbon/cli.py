@@ -452,7 +452,7 @@ def reference() -> None:
 @main.command(hidden=True)
 def openapi() -> None:
     """Print the OpenAPI document."""
-    from jade_ribbon.api import views  # noqa: F401 - registers the operations
     from jade_ribbon.api.document import document
+    from jade_ribbon.api.routes import OPERATIONS
 
-    _say(document())
+    _say(document(OPERATIONS))

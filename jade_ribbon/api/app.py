@@ -4,26 +4,13 @@ from collections.abc import Callable
 from datetime import datetime
 from pathlib import Path
 
-from flask import Flask, Response, jsonify, send_from_directory
+from flask import Flask, Response
 from flask_compress import Compress
 
-from jade_ribbon.api import views  # noqa: F401 - registers the operations
-from jade_ribbon.api.document import document
-from jade_ribbon.api.doors.doors import authority_file
 from jade_ribbon.api.doors.guard import guard_doors
-from jade_ribbon.api.keeping.keeping import export_zip, whole_file
-from jade_ribbon.api.operations import MOST_JSON_BYTES, mount_operations
 from jade_ribbon.api.problems import handle_problems
-from jade_ribbon.api.sheets import (
-    card_sheet,
-    labels_pdf,
-    marks_pdf,
-    money_sheet,
-    photo_jpeg,
-    records_csv,
-    setup_pdf,
-    sound_wav,
-)
+from jade_ribbon.api.respond import MOST_JSON_BYTES, mount_operations, mount_sheets
+from jade_ribbon.api.routes import OPERATIONS, PERMISSIONS, SHEETS
 from jade_ribbon.api.strangers import guard
 from jade_ribbon.services import clock
 from jade_ribbon.services.doors.doors import Doors
@@ -34,7 +21,6 @@ from jade_ribbon.store.copies import Copies
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.migrate import opened
 
-STATIC = Path(__file__).parent.parent / "static"
 CSP = (
     "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; "
     "img-src 'self' data:; font-src 'self'; connect-src 'self'; object-src 'none'; "
@@ -78,73 +64,14 @@ def make_app() -> Flask:
     handle_problems(app)
     guard(app)
     guard_doors(app)
-    mount_operations(app)
-    _serve_pages(app)
-    _serve_sheets(app)
+    mount_operations(app, OPERATIONS)
+    mount_sheets(app, SHEETS)
+    app.extensions["operations"] = OPERATIONS
+    app.extensions["permissions"] = PERMISSIONS
     app.after_request(_protect)
     # No secret stands in a body beside what somebody else may have put there.
     Compress(app)
     return app
-
-
-def _serve_sheets(app: Flask) -> None:
-    @app.get("/labels.pdf")
-    def band_labels() -> Response:
-        return labels_pdf()
-
-    @app.get("/files/<table>.csv")
-    def records(table: str) -> Response:
-        return records_csv(table)
-
-    @app.get("/sounds/<key>.wav")
-    def sound(key: str) -> Response:
-        return sound_wav(key)
-
-    @app.get("/money.csv")
-    def money() -> Response:
-        return money_sheet()
-
-
-def _serve_pages(app: Flask) -> None:
-    @app.get("/api/openapi.json")
-    def openapi() -> Response:
-        return jsonify(document())
-
-    @app.get("/radius-card.<kind>")
-    def radius_sheet(kind: str) -> Response:
-        return card_sheet(kind)
-
-    @app.get("/setups/<int:setup_id>.pdf")
-    def setup_sheet(setup_id: int) -> Response:
-        return setup_pdf(setup_id)
-
-    @app.get("/api/stock/<int:stock_id>/marks.pdf")
-    def mark_sheet(stock_id: int) -> Response:
-        return marks_pdf(stock_id)
-
-    @app.get("/api/photos/<int:photo_id>.jpg")
-    def photo(photo_id: int) -> Response:
-        return photo_jpeg(photo_id)
-
-    @app.get("/authority.crt")
-    def authority() -> Response:
-        return authority_file()
-
-    @app.get("/export.zip")
-    def everything() -> Response:
-        return export_zip()
-
-    @app.get("/shop.sqlite")
-    def file_itself() -> Response:
-        return whole_file()
-
-    @app.get("/")
-    def index() -> Response:
-        return send_from_directory(STATIC, "index.html", max_age=0)
-
-    @app.get("/<path:name>")
-    def asset(name: str) -> Response:
-        return send_from_directory(STATIC, name, max_age=31_536_000 if "assets/" in name else 0)
 
 
 def _protect(response: Response) -> Response:

@@ -3,26 +3,16 @@
 import functools
 from typing import Any
 
+from flask import Response, current_app, jsonify
 from pydantic import TypeAdapter
 
 from jade_ribbon import __version__
-from jade_ribbon.api.operations import (
-    CSV,
-    JSON,
-    KEY_FORM,
-    MOST_ID,
-    MOST_NAME,
-    OPERATIONS,
-    PERSON,
-    PICTURE,
-    SENDING,
-    SOUND,
-    WRITE_KEY,
-    Operation,
-)
+from jade_ribbon.api.operation import CSV, JSON, PICTURE, SENDING, SOUND, Operation
 from jade_ribbon.api.problems import PROBLEM, Problem
+from jade_ribbon.api.respond import KEY_FORM, MOST_ID, MOST_NAME, PERSON, WRITE_KEY
 from jade_ribbon.formats.job import JobFile
 
+Operations = tuple[Operation, ...]
 REF = "#/components/schemas/{model}"
 MEANINGS = {
     "400": "The request is malformed",
@@ -39,14 +29,14 @@ MEANINGS = {
 }
 
 
-def _schemas() -> tuple[dict[tuple[str, str], Any], dict[str, Any]]:
+def _schemas(operations: Operations) -> tuple[dict[tuple[str, str], Any], dict[str, Any]]:
     """JSON schemas of all bodies (as read) and answers (as written), with shared parts."""
     wanted: list[tuple[str, Any, TypeAdapter[Any]]] = [
         ("problem", "serialization", TypeAdapter(Problem)),
         ("job_file", "validation", TypeAdapter(JobFile)),
     ]
-    for op in OPERATIONS:
-        wanted.append((op.name, "serialization", TypeAdapter(op.answer)))
+    for op in operations:
+        wanted.append((op.name, "serialization", op.adapter))
         if op.body is not None:
             wanted.append((op.name, "validation", TypeAdapter(op.body)))
     refs, shared = TypeAdapter.json_schemas(wanted, ref_template=REF)
@@ -122,12 +112,12 @@ def _body_schema(op: Operation, refs: Any) -> Any:
 
 
 @functools.cache
-def document() -> dict[str, Any]:
+def document(operations: Operations) -> dict[str, Any]:
     """The whole OpenAPI 3.1 document, made once."""
-    refs, shared = _schemas()
+    refs, shared = _schemas(operations)
     problem = refs[("problem", "serialization")]
     paths: dict[str, Any] = {}
-    for op in OPERATIONS:
+    for op in operations:
         entry: dict[str, Any] = {
             "operationId": op.name,
             "summary": op.summary,
@@ -144,3 +134,8 @@ def document() -> dict[str, Any]:
         "paths": paths,
         "components": {"responses": _problems(problem), "schemas": shared},
     }
+
+
+def openapi() -> Response:
+    """The document of the operations this application has."""
+    return jsonify(document(current_app.extensions["operations"]))

@@ -5,9 +5,10 @@ from typing import Annotated, Any
 from flask import Response, request
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from jade_ribbon.api.answers import streamed
 from jade_ribbon.api.doors.doors import network
-from jade_ribbon.api.operations import CSV, MOST_ID, SOUND, store
+from jade_ribbon.api.operation import CSV, SOUND
+from jade_ribbon.api.respond import store
+from jade_ribbon.api.streams import streamed
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, quantity, said, sentence
 from jade_ribbon.formats import cut_marks, labels
@@ -59,8 +60,6 @@ def card_sheet(kind: str) -> Response:
 
 def setup_pdf(setup_id: int) -> Response:
     """A set-up card on one sheet, with a code that opens its record."""
-    if setup_id > MOST_ID:
-        raise NotFoundError("setup", setup_id)
     on = network()
     address = f"{on.address if on else request.host_url}#/setup/{setup_id}"
     with store().read() as session:
@@ -70,8 +69,6 @@ def setup_pdf(setup_id: int) -> Response:
 
 def marks_pdf(stock_id: int) -> Response:
     """The cuts of a billet for a job, at true size. InputError for figures that cannot be."""
-    if stock_id > MOST_ID:
-        raise NotFoundError("stock", stock_id)
     cuts = [c for c in request.args.get("cuts", "").split(",") if c]
     given = {
         k: request.args[k]
@@ -89,8 +86,6 @@ def marks_pdf(stock_id: int) -> Response:
 
 def photo_jpeg(photo_id: int) -> Response:
     """A photograph; its number is never another one's, so that it may be kept."""
-    if photo_id > MOST_ID:
-        raise NotFoundError("photo", photo_id)
     with store().read() as session:
         data = jpeg_of(session, photo_id)
     kept = {"Cache-Control": "private, max-age=86400"}

@@ -49,7 +49,7 @@ class RackHistory:
         """The resaw's upkeep; extraction on every saw, a debarker at the mill."""
         for key, days in DONE:
             given = UpkeepDoneInput(key=key, who=self.who)
-            care.done(self.session, self.saw_ids["meg"], given, at - timedelta(days=days))
+            care.upkeep_done(self.session, self.saw_ids["meg"], given, at=at - timedelta(days=days))
         for saw_id in self.saw_ids.values():
             works = AccessoryInput(key="extraction", state="works")
             care.set_accessory(self.session, saw_id, works)
@@ -79,7 +79,7 @@ class RackHistory:
                 if key == (ended or "anneal"):
                     break
                 step = MakingStepInput(key=key, who=self.who)
-                making.tick(self.session, row.id, step)
+                making.making_step(self.session, row.id, step)
             if ended:
                 failed = MakingEndInput(
                     made=False, failed_at=ended, why="cracked beside the weld", who=self.who

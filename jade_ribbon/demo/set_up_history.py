@@ -85,7 +85,9 @@ class SetUpHistory:
     def last_card(self, job: JobAnswer, band_id: int, stress_MPa: float, at: datetime) -> None:
         """The same saw and band three days before, every step done."""
         earlier = duplicate_job(self.session, job.id)
-        card = cards.start(self.session, SetupStart(job_id=earlier.id, band_id=band_id), at)
+        card = cards.start_setup(
+            self.session, SetupStart(job_id=earlier.id, band_id=band_id), at=at
+        )
         left = LAST_CARD | {
             "tension": {"stress_MPa": round(stress_MPa * 0.97, 1), **LAST_CARD["tension"]}
         }
@@ -98,10 +100,10 @@ class SetUpHistory:
                 who="Senn",
             )
             minute = at + timedelta(minutes=3 * i)
-            steps.record_step(self.session, card, step.key, given, minute)
+            steps.do_step(self.session, card, step.key, given, minute)
         for stop in cards.one_setup(self.session, card).open_stops:
             raise RuntimeError(f"the sample card has a stop: {stop}")
-        cards.finish(self.session, card, at + timedelta(hours=1))
+        cards.finish_setup(self.session, card, at=at + timedelta(hours=1))
         done = self.session.get_one(JobRow, earlier.id)
         done.name, done.state, done.updated_at = "Garboards, first pair", "done", at
         for offset in (1.5, 2.5, 3.5):
@@ -114,8 +116,8 @@ class SetUpHistory:
             point = ScalePointInput(
                 reading=reading, stress_MPa=stress, travel_mm=travel, means="gauge", who="Brill"
             )
-            scale.add_point(self.session, saw_id, point)
-        begun = alignments.start(
+            scale.add_scale_point(self.session, saw_id, point)
+        begun = alignments.start_alignment(
             self.session,
             saw_id,
             AlignmentStart(
@@ -124,7 +126,7 @@ class SetUpHistory:
         )
         for move in (Move(0.75, 0.7), Move(0.4375, 0.05)):
             given = AlignmentMove(turns=move.turns, gap_mm=move.gap_mm)
-            alignments.move(self.session, begun.id, given)
+            alignments.move_wheel(self.session, begun.id, given)
 
     def begin(self, job: JobAnswer, band_id: int, at: datetime) -> None:
         """Today's card, begun as far as tracking; the saw was slackened over the weekend."""
@@ -134,7 +136,7 @@ class SetUpHistory:
             TensionInput(state="slack"),
             at=at - timedelta(hours=2),
         )
-        card = cards.start(self.session, SetupStart(job_id=job.id, band_id=band_id), at)
+        card = cards.start_setup(self.session, SetupStart(job_id=job.id, band_id=band_id), at=at)
         for key in BEGUN:
             given = StepInput(done=True, left=LAST_CARD.get(key, {}), who="Odda")
-            steps.record_step(self.session, card, key, given, at)
+            steps.do_step(self.session, card, key, given, at)

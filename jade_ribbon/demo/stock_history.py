@@ -18,7 +18,7 @@ from jade_ribbon.services.inspection.faces import add_face, cut_of, push_of, usu
 from jade_ribbon.services.inspection.inputs import FaceInput
 from jade_ribbon.services.planning import jobs
 from jade_ribbon.services.records import get
-from jade_ribbon.services.stock import pages, records
+from jade_ribbon.services.stock import records, stock_plan
 from jade_ribbon.services.stock.inputs import FastenerInput, OpenInput, StockInput
 from jade_ribbon.store.models import FastenerRow, JobRow
 
@@ -175,7 +175,7 @@ class StockHistory:
         given = StockInput(**BEAM | {"label": f"B-{self.beams:02d}", "moisture_at": at})
         kept = records.add_stock(self.session, given, at=at - timedelta(days=3))
         self._metal(kept.id, given.length_mm, at - timedelta(hours=2), who)
-        pages.stock_of_job(self.session, job.id, kept.id)
+        stock_plan.set_job_stock(self.session, job.id, kept.id)
         return kept.id
 
     def log_for(self, job: jobs.JobAnswer, at: datetime) -> int:
@@ -194,14 +194,14 @@ class StockHistory:
             place=YARD,
         )
         kept = records.add_stock(self.session, given, at=at - timedelta(days=9))
-        pages.stock_of_job(self.session, job.id, kept.id)
+        stock_plan.set_job_stock(self.session, job.id, kept.id)
         return kept.id
 
     def sawn_up(self, stock_id: int, struck: int) -> None:
         """A piece is gone; of the metal in it as many were sawn through as were struck."""
         for n, row in enumerate(records.fasteners(self.session, stock_id)):
             row.state = "sawn_through" if n < struck else "dug_out"
-        records.use_up(self.session, stock_id)
+        records.use_stock(self.session, stock_id)
 
     def strikes(self, stock_id: int | None) -> int:
         """How often a sitting at a beam strikes metal."""

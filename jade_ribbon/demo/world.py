@@ -157,7 +157,7 @@ class Yard:
             self.tend(band.band_id, when + timedelta(hours=2))
         if stock_id is not None:
             self.stock.sawn_up(stock_id, struck)
-        jobs.finish_job(self.session, job.id, "done")
+        jobs.set_job_state(self.session, job.id, "done")
 
     def log(
         self, job: jobs.JobAnswer, best: Ranked, pieces: int, at: datetime, *, strikes: int = 0

@@ -14,9 +14,9 @@ from typing import Any
 from flask import Flask
 from werkzeug.test import run_wsgi_app
 
-from jade_ribbon.api.answers import STREAMED
 from jade_ribbon.api.doors.guard import DOOR
 from jade_ribbon.api.strangers import name_of
+from jade_ribbon.api.streams import STREAMED
 from jade_ribbon.server.opening import Opening
 
 MOST_BYTES = 11 * 1024 * 1024

@@ -29,7 +29,7 @@ class ClockAnswer:
     moved: int
 
 
-def read_clock(moved: int = 0) -> ClockAnswer:
+def read_clock(*, moved: int = 0) -> ClockAnswer:
     """How the shop's clock and the machine's stand."""
     return ClockAnswer(
         shop_at=now(),
@@ -61,7 +61,7 @@ def answer_clock(session: Session, said: Said) -> ClockAnswer:
     CLOCK.begin(says)
     _note(session, "clock set right")
     replay_all(session)
-    return read_clock(moved)
+    return read_clock(moved=moved)
 
 
 def _note(session: Session, action: str) -> None:

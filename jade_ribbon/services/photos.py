@@ -2,7 +2,6 @@
 
 from typing import Literal
 
-from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -11,18 +10,11 @@ from jade_ribbon.formats.photo import small_jpeg
 from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError, NotFoundError
-from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.store.models import PhotoRow
 
 Of = Literal["stock", "band", "saw"]
 Shows = Literal["", "teeth", "face", "plate"]
-
-
-class PhotoQuery(BaseModel):
-    """What a photograph of a band shows, and the run it goes with."""
-
-    shows: Literal["teeth", "face"] = "teeth"
-    run_id: Id | None = None
 
 
 def latest(session: Session, stock_id: int) -> int | None:
@@ -34,7 +26,7 @@ def latest(session: Session, stock_id: int) -> int | None:
     ).first()
 
 
-def add_photo(
+def _add_photo(
     session: Session,
     of: Of,
     key: int,
@@ -42,7 +34,7 @@ def add_photo(
     *,
     shows: Shows = "",
     run_id: int | None = None,
-) -> int:
+) -> ChangeId:
     """Keep a photograph; the id of the change. InputError for what is no picture.
 
     Of a band one may go with a run of it. ConflictError for a run of another band.
@@ -61,7 +53,28 @@ def add_photo(
     return log_change(session, row, "add", None).id
 
 
-def delete_photo(session: Session, photo_id: int) -> int:
+def add_stock_photo(session: Session, stock_id: int, photo: bytes) -> ChangeId:
+    """Keep a photograph of a piece: small, and without where it was taken."""
+    return _add_photo(session, "stock", stock_id, photo)
+
+
+def add_band_photo(
+    session: Session,
+    band_id: int,
+    photo: bytes,
+    shows: Literal["teeth", "face"] = "teeth",
+    run_id: Id | None = None,
+) -> ChangeId:
+    """Keep a photograph of a band's teeth, or of a face it left, with its run."""
+    return _add_photo(session, "band", band_id, photo, shows=shows, run_id=run_id)
+
+
+def add_saw_photo(session: Session, saw_id: int, photo: bytes) -> ChangeId:
+    """Keep a photograph of a saw's plate."""
+    return _add_photo(session, "saw", saw_id, photo, shows="plate")
+
+
+def delete_photo(session: Session, photo_id: int) -> ChangeId:
     """Take a photograph back; the id of the change, for undo."""
     row: PhotoRow = get(session, "photo", photo_id)
     before = as_record(row)

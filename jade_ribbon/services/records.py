@@ -1,9 +1,11 @@
 """Rows as plain records, the change log, and undo."""
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 
+from pydantic import PlainSerializer
 from sqlalchemy import LargeBinary
 from sqlalchemy.orm import Session
 
@@ -137,6 +139,17 @@ def check_rules(session: Session, noun: str, row: Any) -> None:
     """Everything that must hold of a record. ConflictError, InputError."""
     for rule in RULES.get(noun, ()):
         rule(session, row)
+
+
+@dataclass(frozen=True)
+class Changed:
+    """What was changed can be brought back by this change."""
+
+    change_id: int
+
+
+ChangeId = Annotated[int, PlainSerializer(Changed, return_type=Changed)]
+"""The number of a change, for undo."""
 
 
 def log_change(session: Session, row: Any, action: str, before: dict[str, Any] | None) -> ChangeRow:

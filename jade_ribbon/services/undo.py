@@ -4,13 +4,15 @@ import functools
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Annotated, Any
 
+from pydantic import Field
 from sqlalchemy import Select, func, select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said
+from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.changed_words import NAMES, Difference, called, differences, title
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError, NotAllowedError, NotFoundError
@@ -256,12 +258,14 @@ def _page(session: Session, wanted: Select[int | None]) -> list[Deed]:
     return _answers(session, [found[n] for n in numbers])
 
 
+NounAsked = Annotated[str, Field(max_length=20)]
+
+
 def changes(
     session: Session,
-    *,
-    noun: str | None = None,
-    noun_id: int | None = None,
-    before: int | None = None,
+    noun: NounAsked | None = None,
+    noun_id: Id | None = None,
+    before: Id | None = None,
 ) -> list[Deed]:
     """What was changed, newest first; of one record, or of all; `before` a deed, for the next page.
 

@@ -7,7 +7,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from jade_ribbon.api.document import document
-from jade_ribbon.api.operations import OPERATIONS
+from jade_ribbon.api.routes import OPERATIONS
 
 
 def test_errors_are_problems_and_keep_their_headers(client: FlaskClient) -> None:
@@ -41,7 +41,7 @@ def test_an_unexpected_error_tells_nothing_inside(
     def broken(*_: object) -> None:
         raise RuntimeError("secret")
 
-    monkeypatch.setattr(find, "search", broken)
+    monkeypatch.setattr(find, "records_of", broken)
     response = client.get("/api/search?q=x")
     assert response.status_code == 500
     assert "secret" not in response.text
@@ -49,6 +49,7 @@ def test_an_unexpected_error_tells_nothing_inside(
 
 def test_the_document_is_committed_and_its_ids_are_unique() -> None:
     committed = json.loads((Path(__file__).parents[2] / "docs" / "openapi.json").read_text())
-    assert committed == json.loads(json.dumps(document()))
+    assert committed == json.loads(json.dumps(document(OPERATIONS)))
     names = [op.name for op in OPERATIONS]
     assert len(names) == len(set(names))
+    assert all(op.summary for op in OPERATIONS)

@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from jade_ribbon.api import operations
+from jade_ribbon.api import respond
 from tests.support.edits import saved
 from tests.support.shop import BAND
 
@@ -158,7 +158,7 @@ def test_an_answer_is_rendered_before_anything_is_committed(
     def broken(*_: object) -> str:
         raise RuntimeError("cannot be said")
 
-    monkeypatch.setattr(operations, "_rendered", broken)
+    monkeypatch.setattr(respond, "_rendered", broken)
     assert shop.post("/api/bands", json={**BAND, "label": "K-99"}).status_code == 500
     monkeypatch.undo()
     assert [b["label"] for b in shop.get("/api/bands").get_json()] == ["K-07"]

@@ -10,7 +10,7 @@ import schemathesis
 from hypothesis import HealthCheck, given, settings
 from schemathesis.specs.openapi.checks import positive_data_acceptance
 
-from jade_ribbon.api import operations
+from jade_ribbon.api import routes
 from jade_ribbon.api.app import create_app
 from tests.support.shop import BAND, JOB_FILE
 
@@ -46,4 +46,4 @@ def test_answers_stay_within_the_document(made: Any) -> None:
 
 
 def test_every_operation_is_in_the_document() -> None:
-    assert len(OPERATIONS) == len(operations.OPERATIONS)
+    assert len(OPERATIONS) == len(routes.OPERATIONS)

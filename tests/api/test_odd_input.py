@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from jade_ribbon.api.operations import OPERATIONS
+from jade_ribbon.api.routes import OPERATIONS
 from tests.support.shop import BAND
 
 NOTE = "x" * 2000

@@ -13,8 +13,8 @@ from jade_ribbon.core.simulation.senses import TRUE_SIDE_FACTOR
 from jade_ribbon.demo import world
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK
 from jade_ribbon.reference.tables import materials, steels, tooth_forms
-from jade_ribbon.services.rack.bands import list_bands, scrapped_bands
-from jade_ribbon.services.rack.pages import band_page
+from jade_ribbon.services.rack.band_page import band_page
+from jade_ribbon.services.rack.bands import list_bands
 from jade_ribbon.services.rack.replay import refresh, wear_factors
 from jade_ribbon.services.shop.saws import core_saw, list_saws
 from jade_ribbon.store.database import Store
@@ -38,7 +38,7 @@ def yard(yard_file: Path) -> Store:
 def test_it_is_the_size_it_should_be(yard: Store) -> None:
     with yard.read() as session:
         runs = session.scalars(select(RunRow)).all()
-        bands = [*list_bands(session), *scrapped_bands(session)]
+        bands = [*list_bands(session), *list_bands(session, scrapped=True)]
         assert len(list_saws(session)) == 5
         assert 28 <= len(bands) <= 45
         assert 250 <= len(runs) <= 900
@@ -75,7 +75,7 @@ def test_lives_add_up_to_what_was_cut(yard: Store) -> None:
 
 def test_no_band_outlived_its_sharpenings_or_cut_after_its_end(yard: Store) -> None:
     with yard.read() as session:
-        for band in (*list_bands(session), *scrapped_bands(session)):
+        for band in (*list_bands(session), *list_bands(session, scrapped=True)):
             assert band.sharpenings <= steels()[band.steel].resharpen_times
             page = band_page(session, band.id)
             ends = [e.at for e in page.events if e.kind == "scrapped"]

@@ -9,7 +9,6 @@ from flask import Response, after_this_request, current_app, g, request
 from pydantic import Field
 
 from jade_ribbon.api.doors.guard import COOKIE, doors, from_network
-from jade_ribbon.api.operations import operation
 from jade_ribbon.formats.validation import Strict
 from jade_ribbon.services.doors.doors import LONGEST_DAYS, Code, Joined
 from jade_ribbon.services.doors.network import Network
@@ -151,26 +150,22 @@ def _let_in(joined: Joined) -> DoorAnswer:
     return _told(joined.device)
 
 
-@operation("GET", "/api/door", answer=DoorAnswer, beside=True)
 def door() -> DoorAnswer:
     """Who asks, and what they may."""
     return _told(g.device)
 
 
-@operation("POST", "/api/door/join", answer=DoorAnswer, body=JoinInput, beside=True)
 def join_shop(body: JoinInput) -> DoorAnswer:
     """Join the shop by a code from the owner's screen."""
     return _let_in(doors().join(body.code, request.remote_addr or ""))
 
 
-@operation("POST", "/api/door/enter", answer=DoorAnswer, body=EnterInput, beside=True)
 def enter_shop(body: EnterInput) -> DoorAnswer:
     """Come in by the shop's passphrase, as the owner for some hours."""
     address = request.remote_addr or ""
     return _let_in(doors().enter(body.passphrase, body.name, address, g.device))
 
 
-@operation("POST", "/api/door/leave", answer=DoorAnswer, beside=True)
 def leave_shop() -> DoorAnswer:
     """This device goes out; it has to join again."""
     if g.device is not None:
@@ -217,7 +212,6 @@ def _reach(on: Network | None) -> list[Reach]:
     ]
 
 
-@operation("GET", "/api/doors", answer=DoorsAnswer, beside=True, role="owner")
 def all_doors() -> DoorsAnswer:
     """What is reachable from where, and the devices that joined."""
     return _doors()
@@ -251,7 +245,6 @@ def _squares(text: str) -> list[str]:
     return ["".join(str(int(cell)) for cell in row) for row in segno.make(text).matrix]
 
 
-@operation("POST", "/api/doors/code", answer=CodeAnswer, body=CodeInput, beside=True, role="owner")
 def new_code(body: CodeInput) -> CodeAnswer:
     """A code for one device to join with, good once and for minutes."""
     made: Code = doors().new_code(body.name, body.role)
@@ -260,32 +253,18 @@ def new_code(body: CodeInput) -> CodeAnswer:
     return CodeAnswer(made.digits, made.until, address, _squares(f"{address}#/join/{made.digits}"))
 
 
-@operation(
-    "POST", "/api/doors/device", answer=DoorsAnswer, body=DeviceInput, beside=True, role="owner"
-)
 def change_device(body: DeviceInput) -> DoorsAnswer:
     """Rename a device, or let it do more or less."""
     doors().change(body.id, name=body.name, role=body.role)
     return _doors()
 
 
-@operation(
-    "POST", "/api/doors/shut-out", answer=DoorsAnswer, body=ShutOutInput, beside=True, role="owner"
-)
 def shut_out(body: ShutOutInput) -> DoorsAnswer:
     """A device may not come in any more, from its next request on."""
     doors().shut_out(body.id)
     return _doors()
 
 
-@operation(
-    "POST",
-    "/api/doors/passphrase",
-    answer=DoorsAnswer,
-    body=PassphraseInput,
-    beside=True,
-    role="owner",
-)
 def set_passphrase(body: PassphraseInput) -> DoorsAnswer:
     """Set the shop's passphrase; what the old one gave ends."""
     doors().set_passphrase(body.passphrase)

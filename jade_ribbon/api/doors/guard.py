@@ -2,7 +2,6 @@
 
 from flask import Flask, Response, current_app, g, request
 
-from jade_ribbon.api.operations import OPERATIONS
 from jade_ribbon.api.problems import answer
 from jade_ribbon.services.doors.doors import RANKS, Doors
 from jade_ribbon.store.doors import Role
@@ -10,9 +9,6 @@ from jade_ribbon.store.doors import Role
 DOOR, NETWORK = "jade.door", "network"
 COOKIE = "__Host-jade-ribbon"
 """Kept by a device's browser: sent over HTTPS only, to this address only, and read by no script."""
-OPEN = frozenset(("index", "asset", "authority", "door", "join_shop", "enter_shop", "openapi"))
-"""What a device may have before it joins: the page that joins, and nothing of the shop."""
-SHEETS: dict[str, Role] = {"everything": "owner", "file_itself": "owner"}
 MAY: dict[Role, str] = {
     "anyone": "a device that joined",
     "authorised": "an authorised device",
@@ -30,12 +26,6 @@ def from_network() -> bool:
     return bool(request.environ.get(DOOR) == NETWORK)
 
 
-def role_asked(endpoint: str) -> Role:
-    """What a device must be let do for an endpoint."""
-    known = next((op.role for op in OPERATIONS if op.name == endpoint), None)
-    return known or SHEETS.get(endpoint, "anyone")
-
-
 def who_comes() -> Response | None:
     """Note the role of whoever asks; a problem for one that may not."""
     g.role, g.device = "owner", None
@@ -43,14 +33,13 @@ def who_comes() -> Response | None:
         return None
     g.device = doors().device_of(request.cookies.get(COOKIE))
     g.role = "anyone" if g.device is None else doors().role_of(g.device)
-    endpoint = request.endpoint
-    if endpoint is None or endpoint in OPEN:
+    asked = current_app.extensions["permissions"].get(request.endpoint)
+    if asked is None or asked.stranger:
         return None
     if g.device is None:
         return answer(401, "join", "This device has not joined the shop, or was shut out.")
-    needed = role_asked(endpoint)
-    if RANKS[g.role] < RANKS[needed]:
-        return answer(403, "not_allowed", f"This is for {MAY[needed]} only.")
+    if RANKS[g.role] < RANKS[asked.role]:
+        return answer(403, "not_allowed", f"This is for {MAY[asked.role]} only.")
     return None
 
 

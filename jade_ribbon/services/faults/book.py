@@ -11,6 +11,7 @@ from jade_ribbon.core.faults.book import BookEntry, CauseSum, before_a_job, came
 from jade_ribbon.core.quantities.chances import chance_words
 from jade_ribbon.reference.faults import causes, sign_texts
 from jade_ribbon.reference.tables import operations
+from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.faults.answers import MINOR, minutes_of
 from jade_ribbon.services.faults.told import symptoms_of
@@ -204,11 +205,11 @@ def _lines(
     ]
 
 
-def book(
+def trouble_book(
     session: Session,
-    saw_id: int | None = None,
-    band_id: int | None = None,
-    before: int | None = None,
+    saw_id: Id | None = None,
+    band_id: Id | None = None,
+    before: Id | None = None,
 ) -> Book:
     """The trouble book of the shop, a saw or a band; a page of its lines, the sums of all."""
     hour = read_shop(session).rates.hour
@@ -259,7 +260,7 @@ def _asked_here(row: TroubleRow, job: JobRow) -> bool:
     return None in (row.band_id, job.band_id) or row.band_id == job.band_id
 
 
-def beforehand(session: Session, job_id: int) -> Beforehand:
+def faults_before(session: Session, job_id: Id) -> Beforehand:
     """What has gone wrong on a job's saw with such work, and what is still to be told."""
     job: JobRow = get(session, "job", job_id)
     if job.saw_id is None:

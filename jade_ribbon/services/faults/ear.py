@@ -118,7 +118,7 @@ def _heard(session: Session, asked: EarQuery, recording: bytes) -> tuple[Sounded
     return read_apart("recording", sounded_in, recording, turning), turning
 
 
-def listen(session: Session, asked: EarQuery, recording: bytes) -> EarAnswer:
+def hear_saw(session: Session, asked: EarQuery, recording: bytes) -> EarAnswer:
     """What turns in a recording, and what grew louder since the last good run."""
     heard, turning = _heard(session, asked, recording)
     good = _good(session, asked.saw_id, turning.speed_m_s)
@@ -153,7 +153,9 @@ def _answer(heard: Sounded, turning: Turning, good: SoundRow | None, *, kept: bo
     )
 
 
-def keep_good(session: Session, asked: EarQuery, recording: bytes, who: str = "") -> EarAnswer:
+def keep_good_sound(
+    session: Session, asked: EarQuery, recording: bytes, *, who: str = ""
+) -> EarAnswer:
     """Keep how a saw sounds while it runs well: levels only. InputError for a cut-off sound."""
     heard, turning = _heard(session, asked, recording)
     if heard.clipped:
@@ -180,13 +182,13 @@ class NoteHeard:
     note: str
 
 
-def note_of(recording: bytes) -> NoteHeard:
+def hear_pluck(recording: bytes) -> NoteHeard:
     """The note of a pluck in a recording. InputError where there is no clear one."""
     heard = read_apart("recording", note_in, recording)
     return NoteHeard(heard.frequency_Hz, heard.confidence, heard.note)
 
 
-def tapped(session: Session, given: TappedInput) -> Tapped:
+def name_tapped_tick(session: Session, given: TappedInput) -> Tapped:
     """What turns at the rate tapped."""
     saw: SawRow = get(session, "saw", given.saw_id)
     turning = _turning(session, saw.id, given.band_id, given.speed_m_s)

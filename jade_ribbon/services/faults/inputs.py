@@ -2,13 +2,13 @@
 
 from typing import Annotated, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import AfterValidator, Field, model_validator
 
 from jade_ribbon.core.faults.diagnosis import COULD_NOT_TELL
 from jade_ribbon.core.faults.readings import RANGES
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.reference.faults import causes, checks, instruments, sign_texts
-from jade_ribbon.services.bodies import Id, Person, Words
+from jade_ribbon.services.bodies import Id, Person, Query, Words
 
 Key = Annotated[str, Field(max_length=40)]
 Degree = Literal["clear", "slight", "absent"]
@@ -148,42 +148,18 @@ class TappedInput(Strict):
     speed_m_s: Annotated[float, entry("speed_m_s")] | None = None
 
 
-class BookQuery(BaseModel):
-    """Which troubles: of a saw, of a band; before one, for the next page."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    saw_id: Id | None = None
-    band_id: Id | None = None
-    before: Id | None = None
+def _known_check(key: str) -> str:
+    if key:
+        _known(key, list(checks()), "check")
+    return key
 
 
-class TroubleQuery(BaseModel):
-    """A check that somebody would make instead of the one proposed."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    check: Key = ""
-
-    @model_validator(mode="after")
-    def _check(self) -> Self:
-        if self.check:
-            _known(self.check, list(checks()), "check")
-        return self
+AnyCheck = Annotated[Key, AfterValidator(_known_check)]
+"""A check that somebody would make instead of the one proposed; empty for that one."""
 
 
-class BeforeQuery(BaseModel):
-    """Which job is about to be sawn."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    job_id: Id
-
-
-class EarQuery(BaseModel):
+class EarQuery(Query):
     """Whose sound it is: a saw, its band, at a speed; and whether to keep it as a good run's."""
-
-    model_config = ConfigDict(extra="forbid")
 
     saw_id: Id
     band_id: Id

@@ -19,6 +19,7 @@ from jade_ribbon.services.faults.answers import (
 )
 from jade_ribbon.services.faults.inputs import (
     AnswerInput,
+    AnyCheck,
     AsideInput,
     CloseInput,
     MeasureInput,
@@ -40,8 +41,7 @@ from jade_ribbon.services.faults.told import (
     learned,
     told_of,
 )
-from jade_ribbon.services.records import as_record, get, log_change
-from jade_ribbon.services.shop.settings import shop_row
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.store.models import TroubleRow
 
 ENDED = ("closed", "gone")
@@ -94,7 +94,7 @@ def add_trouble(session: Session, given: TroubleInput) -> TroubleAnswer:
     return trouble_answer(session, tell_trouble(session, given))
 
 
-def one_trouble(session: Session, trouble_id: int, check: str = "") -> TroubleAnswer:
+def one_trouble(session: Session, trouble_id: int, check: AnyCheck = "") -> TroubleAnswer:
     """A trouble as it stands, with a check that somebody chose."""
     return trouble_answer(session, get(session, "trouble", trouble_id), check=check)
 
@@ -113,20 +113,20 @@ def _go(session: Session, row: TroubleRow, step: Step, at: datetime | None = Non
     return trouble_answer(session, row, take_step(session, row, step, at))
 
 
-def answer(session: Session, trouble_id: int, given: AnswerInput) -> TroubleAnswer:
+def answer_check(session: Session, trouble_id: int, given: AnswerInput) -> TroubleAnswer:
     """What a check came to; also that nobody could tell, or that it was skipped."""
     row = _open(session, trouble_id)
     step = {"kind": ANSWER, "check": given.check, "outcome": given.outcome, "who": given.who}
     return _go(session, row, step)
 
 
-def more_signs(session: Session, trouble_id: int, given: SignsInput) -> TroubleAnswer:
+def tell_signs(session: Session, trouble_id: int, given: SignsInput) -> TroubleAnswer:
     """Signs seen on the way, or told otherwise."""
     row = _open(session, trouble_id)
     return _go(session, row, {"kind": TOLD, "symptoms": dict(given.symptoms)})
 
 
-def back(session: Session, trouble_id: int) -> TroubleAnswer:
+def take_back_step(session: Session, trouble_id: int) -> TroubleAnswer:
     """The last step taken back. ConflictError at the start."""
     row = _open(session, trouble_id)
     if not row.path:
@@ -143,7 +143,7 @@ def back(session: Session, trouble_id: int) -> TroubleAnswer:
     return trouble_answer(session, row, change.id)
 
 
-def set_aside(session: Session, trouble_id: int, given: AsideInput) -> TroubleAnswer:
+def set_readings_aside(session: Session, trouble_id: int, given: AsideInput) -> TroubleAnswer:
     """Readings that are not so here are left out; all others count."""
     row = _open(session, trouble_id)
     before = as_record(row)
@@ -152,7 +152,7 @@ def set_aside(session: Session, trouble_id: int, given: AsideInput) -> TroubleAn
     return trouble_answer(session, row, change.id)
 
 
-def measured(session: Session, trouble_id: int, given: MeasureInput) -> Measured:
+def measure_check(session: Session, trouble_id: int, given: MeasureInput) -> Measured:
     """Which answer a check's figures are; nothing is kept till it is answered."""
     row: TroubleRow = get(session, "trouble", trouble_id)
     scene = scene_of(session, row.saw_id, row.band_id, row.job_id, row.opened_at)
@@ -160,7 +160,7 @@ def measured(session: Session, trouble_id: int, given: MeasureInput) -> Measured
     return measure(given.check, given.figures, at_the_saw(session, scene, complaint))
 
 
-def acknowledge(session: Session, trouble_id: int, given: StopInput) -> TroubleAnswer:
+def acknowledge_stop(session: Session, trouble_id: int, given: StopInput) -> TroubleAnswer:
     """A stop is acknowledged by name. ConflictError for one that does not stand."""
     row = _open(session, trouble_id)
     if given.stop not in [s.key for s in stops(diagnosis_of(session, row))]:
@@ -177,13 +177,13 @@ def mend(session: Session, row: TroubleRow, given: RemedyInput, at: datetime | N
     return take_step(session, row, step, at)
 
 
-def remedied(session: Session, trouble_id: int, given: RemedyInput) -> TroubleAnswer:
+def remedy_done(session: Session, trouble_id: int, given: RemedyInput) -> TroubleAnswer:
     """A remedy is done."""
     row = _open(session, trouble_id)
     return trouble_answer(session, row, mend(session, row, given))
 
 
-def still_there(session: Session, trouble_id: int, who: str = "") -> TroubleAnswer:
+def still_there(session: Session, trouble_id: int, *, who: str = "") -> TroubleAnswer:
     """The remedy did not help: that speaks against its cause, and the asking goes on."""
     row = _open(session, trouble_id)
     if row.state != "watching" or row.remedied_at is None:
@@ -211,26 +211,15 @@ def end(session: Session, row: TroubleRow, given: CloseInput, at: datetime | Non
     return log_change(session, row, "edit", before).id
 
 
-def close(session: Session, trouble_id: int, given: CloseInput) -> TroubleAnswer:
+def close_trouble(session: Session, trouble_id: int, given: CloseInput) -> TroubleAnswer:
     """A trouble closed; the id of the change for undo."""
     row = _open(session, trouble_id)
     return trouble_answer(session, row, end(session, row, given))
 
 
-def delete_trouble(session: Session, trouble_id: int) -> int:
+def delete_trouble(session: Session, trouble_id: int) -> ChangeId:
     """A trouble taken out of the book; the id of the change, for undo."""
     row: TroubleRow = get(session, "trouble", trouble_id)
     before = as_record(row)
     row.deleted_at = now()
     return log_change(session, row, "delete", before).id
-
-
-def set_instruments(session: Session, has: list[str] | None) -> list[str] | None:
-    """What the shop has to check with; None for all of it."""
-    row = shop_row(session)
-    session.add(row)
-    session.flush()
-    before = as_record(row)
-    row.faults = {**(row.faults or {}), "has": has}
-    log_change(session, row, "edit", before)
-    return has

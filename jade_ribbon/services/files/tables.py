@@ -24,7 +24,7 @@ from jade_ribbon.services.rack.edges import MINOR
 from jade_ribbon.services.rack.inputs import BandEventInput, BandInput, OwnTypeInput
 from jade_ribbon.services.records import as_record, log_change
 from jade_ribbon.services.shop import materials
-from jade_ribbon.services.shop.inputs import MaterialInput
+from jade_ribbon.services.shop.inputs import MaterialInput, NewMaterialInput
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.store.models import BandEventRow, BandRow, BandTypeRow, MaterialRow
 
@@ -102,7 +102,7 @@ KIND = ("width_mm", "thickness_mm", "tpi_lo", "tpi_hi", "form", "steel")
 def _write_type(session: Session, values: Record, before: Record | None) -> None:
     given = checked(OwnTypeInput, values)
     if before is None:
-        band_types.add_type(session, given)
+        band_types.add_band_type(session, given)
         return
     rows = session.scalars(select(BandTypeRow).where(BandTypeRow.deleted_at.is_(None)))
     row = next(r for r in rows if all(getattr(r, k) == before[k] for k in KIND))
@@ -185,15 +185,13 @@ def _materials(session: Session) -> Iterable[Record]:
 
 def _write_material(session: Session, values: Record, before: Record | None) -> None:
     figures = {k: values[k] for k in FIGURES if values.get(k) is not None}
-    given = checked(
-        MaterialInput,
-        {"name": values.get("name") or "", "note": values.get("note") or "", "changes": figures},
-    )
+    told = {k: values.get(k) or "" for k in ("name", "note")} | {"changes": figures}
+    given = checked(MaterialInput, told)
     key, base = str(values.get("key") or ""), str(values.get("base") or "")
     if before is not None or key in material_table(session):
         materials.correct(session, key, given)
     elif base in material_table(session):
-        materials.add(session, base, given)
+        materials.add_material(session, checked(NewMaterialInput, told | {"nearest": base}))
     else:
         raise refuse("base", f"{base!r} is unknown; accepted: the key of a material", base)
 

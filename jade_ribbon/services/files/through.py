@@ -7,8 +7,10 @@ from typing import Any, Literal
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.errors import Fault, InputError, refuse
+from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.records_csv import Line, out, read
+from jade_ribbon.formats.workbook import sheet_text
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.files.lines import FileTable, Record
 from jade_ribbon.services.files.tables import table_of
@@ -131,17 +133,39 @@ def _through(session: Session, key: str, text: str) -> FileLook:
     )
 
 
-def look(session: Session, key: str, text: str) -> FileLook:
+@dataclass(frozen=True)
+class SheetText:
+    """A spreadsheet's first sheet as it would be pasted."""
+
+    text: str
+
+
+def read_workbook(workbook: bytes) -> SheetText:
+    """A spreadsheet's first sheet as text."""
+    return SheetText(read_apart("workbook", sheet_text, workbook))
+
+
+Table = Literal["bands", "types", "runs", "events", "materials"]
+
+
+def _decoded(text: bytes) -> str:
+    try:
+        return text.decode("utf-8-sig")
+    except UnicodeDecodeError as problem:
+        raise refuse("text", "is not UTF-8; accepted: a CSV saved as UTF-8") from problem
+
+
+def look_at_file(session: Session, table: Table, text: bytes) -> FileLook:
     """What a file would do. Nothing is kept: whatever was tried is taken back."""
     try:
-        return _through(session, key, text)
+        return _through(session, table, _decoded(text))
     finally:
         session.rollback()
 
 
-def bring_in(session: Session, key: str, text: str) -> FileLook:
+def bring_file_in(session: Session, table: Table, text: bytes) -> FileLook:
     """Bring a file in, as one deed. InputError with every bad line: then nothing came in."""
-    found = _through(session, key, text)
+    found = _through(session, table, _decoded(text))
     faults = [f.under(f"line {x.line}") for x in found.lines for f in x.faults]
     if faults:
         raise InputError(faults)

@@ -44,8 +44,8 @@ from jade_ribbon.services.inspection.taught import (
     trend_of,
 )
 from jade_ribbon.services.planning.jobs import job_with_band
-from jade_ribbon.services.records import as_record, get, log_change
-from jade_ribbon.services.setup.roles import fittings_record
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change
+from jade_ribbon.services.setup.roles import fittings_record, read_setting_up
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.store.models import BandRow, FaceRow, JobRow, RunRow, SawRow
 
@@ -207,7 +207,7 @@ def _roughness(grade: int | None, cut: _Cut) -> RoughnessSays | None:
     )
 
 
-def add_face(session: Session, given: FaceInput, at: datetime | None = None) -> FaceAnswer:
+def add_face(session: Session, given: FaceInput, *, at: datetime | None = None) -> FaceAnswer:
     """Keep a face as read. InputError for readings that tell nothing; ConflictError."""
     row: JobRow = get(session, "job", given.job_id)
     cut = cut_of(session, row, given.feed_m_min, _trial_of(session, given.trial))
@@ -245,7 +245,7 @@ def add_face(session: Session, given: FaceInput, at: datetime | None = None) -> 
     return dataclasses.replace(_answer(session, kept, cut, told), change_id=change.id)
 
 
-def delete_face(session: Session, face_id: int) -> int:
+def delete_face(session: Session, face_id: int) -> ChangeId:
     """Take a face back, and what it taught; the id of the change, for undo."""
     row: FaceRow = get(session, "face", face_id)
     before = as_record(row)
@@ -381,7 +381,12 @@ def _set_figures(
     )
 
 
-def face_page(session: Session, job_id: int, *, caliper: bool) -> FacePage:
+def has_caliper(session: Session) -> bool:
+    """Whether the shop has chosen the caliper's stand-in."""
+    return read_setting_up(session).instruments.get("caliper") == "simulated"
+
+
+def face_page(session: Session, job_id: int) -> FacePage:
     """What Inspect shows of a job, the latest face first."""
     row: JobRow = get(session, "job", job_id)
     cut, why_not = None, ""
@@ -403,7 +408,7 @@ def face_page(session: Session, job_id: int, *, caliper: bool) -> FacePage:
         tolerance_mm=tolerance_of(row),
         tolerance_usual=not row.tolerance_mm,
         feed_m_min=cut.feed_m_min if cut is not None else None,
-        caliper=caliper,
+        caliper=has_caliper(session),
         faces=[_answer(session, face, cut, told) for face in rows],
         side=side_known(told),
         trend=trend_of(session, row.band_id, row.saw_id) if row.saw_id and row.band_id else None,

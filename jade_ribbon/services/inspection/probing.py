@@ -7,11 +7,10 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.simulation.senses import SawnBoard, sawn_thickness_mm
 from jade_ribbon.devices.instrument import DropoutError, OutOfRangeError
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.inspection.faces import cut_of, push_of, usual_side_share
+from jade_ribbon.services.inspection.faces import cut_of, has_caliper, push_of, usual_side_share
 from jade_ribbon.services.inspection.inputs import ProbeInput
 from jade_ribbon.services.records import get
 from jade_ribbon.services.setup.instruments import Instruments
-from jade_ribbon.services.setup.roles import read_setting_up
 from jade_ribbon.store.models import JobRow
 
 NO_SLICE_MM = 20.0
@@ -27,14 +26,9 @@ class Probed:
     instrument: str
 
 
-def is_chosen(session: Session) -> bool:
-    """Whether the shop has chosen the caliper's stand-in."""
-    return read_setting_up(session).instruments.get("caliper") == "simulated"
-
-
 def probe(session: Session, instruments: Instruments, job_id: int, given: ProbeInput) -> Probed:
     """The thickness at a place. ConflictError without a caliper, for a dropout, or out of range."""
-    if not is_chosen(session):
+    if not has_caliper(session):
         raise ConflictError("No caliper is connected: type it, or choose the simulated one.")
     row: JobRow = get(session, "job", job_id)
     cut = cut_of(session, row, None)

@@ -2,8 +2,11 @@
 
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Annotated
 
-from jade_ribbon.services.clock import now
+from pydantic import Field
+
+from jade_ribbon.services.clock import begin, now
 from jade_ribbon.services.errors import NotFoundError
 from jade_ribbon.store.copies import AGED, DAYS, MONTHS, WEEKS, Copies, Copy
 
@@ -72,10 +75,16 @@ def take_copy(copies: Copies) -> CopyLine:
     return _line(copies.take(now(), "by-hand"))
 
 
-def bring_back(copies: Copies, name: str) -> Restored:
+CopyName = Annotated[str, Field(min_length=1, max_length=80)]
+
+
+def restore_copy(copies: Copies, name: CopyName) -> Restored:
     """Bring a copy back over the live file; NotFoundError for a name that is none."""
     try:
         source = copies.path(name)
     except FileNotFoundError as problem:
         raise NotFoundError("copy", name) from problem
-    return Restored(name, copies.restore(source, now()).name)
+    kept = copies.restore(source, now())
+    with copies.store.read() as session:
+        begin(session)
+    return Restored(name, kept.name)

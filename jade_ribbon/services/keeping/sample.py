@@ -108,3 +108,13 @@ class SampleYard:
             if self._store is not None:
                 self._store.close()
                 self._store = None
+
+
+def sample_yard(sample: SampleYard) -> SampleAnswer:
+    """Whether the sample yard is there to look round in."""
+    return sample.answer()
+
+
+def make_sample_yard(sample: SampleYard) -> SampleAnswer:
+    """Make the sample yard, where it is not there yet."""
+    return sample.begin()

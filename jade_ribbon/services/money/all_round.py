@@ -106,7 +106,7 @@ def _named(band: Candidate) -> BandNamed:
     )
 
 
-def all_round_of(session: Session, given: AllRoundInput) -> AllRoundAnswer:
+def all_round_band(session: Session, given: AllRoundInput) -> AllRoundAnswer:
     """The all-round band of jobs on one saw. ConflictError where the rack has none."""
     saw: SawRow = get(session, "saw", given.saw_id)
     snapshot = read_snapshot(session)
@@ -213,7 +213,7 @@ class Payback:
     words: str
 
 
-def payback_of(session: Session, given: PaybackInput) -> Payback:
+def payback_of_accessory(session: Session, given: PaybackInput) -> Payback:
     """How soon an accessory pays, by the last year's record. InputError for an unknown one."""
     known = accessories().get(given.accessory)
     if known is None:

@@ -2,18 +2,16 @@
 
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from jade_ribbon.formats.validation import Strict, entry
-from jade_ribbon.services.bodies import Id
+from jade_ribbon.services.bodies import Id, Query
 
 Month = Annotated[str, Field(pattern=r"^[0-9]{4}-(0[1-9]|1[0-2])$")]
 
 
-class MoneyQuery(BaseModel):
+class MoneyQuery(Query):
     """How to look at the record, and over which months, as 2026-03."""
-
-    model_config = ConfigDict(extra="forbid")
 
     by: Literal["steel", "type", "material", "saw", "month", "person"] = "month"
     since: Month | None = None

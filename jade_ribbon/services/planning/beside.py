@@ -52,7 +52,7 @@ def evaluation_of(
     return evaluate(job.bands[0], job), job, snapshot
 
 
-def feed(session: Session, given: FeedInput) -> FeedFigures:
+def plan_feed(session: Session, given: FeedInput) -> FeedFigures:
     """What happens at a feed. InputError when the band cannot do the cut at all."""
     band = given.band.to_core() if given.band is not None else None
     evaluation, job, snapshot = evaluation_of(session, given, band, given.band_id)
@@ -76,7 +76,7 @@ class Compared:
     life_m: float
 
 
-def compare(session: Session, given: CompareInput) -> list[Compared]:
+def compare_bands(session: Session, given: CompareInput) -> list[Compared]:
     """The named bands in one cut, in the order asked, feasible or not."""
     row: SawRow = get(session, "saw", given.saw_id)
     snapshot = read_snapshot(session)
@@ -126,7 +126,7 @@ class SwayAnswer:
     sways: tuple[Sway, ...]
 
 
-def sway(session: Session, given: PlanInput) -> SwayAnswer:
+def what_sways(session: Session, given: PlanInput) -> SwayAnswer:
     """The price of each house rule at work, and the nearest changes that change the band."""
     row: SawRow = get(session, "saw", given.saw_id)
     snapshot = read_snapshot(session)

@@ -107,7 +107,7 @@ def _line(snapshot: Snapshot, row: SawRow, job: JobRow) -> tuple[ConsideredLine,
     return line, against
 
 
-def considered(session: Session, saw_id: int) -> ConsideredAnswer:
+def considered_saw(session: Session, saw_id: int) -> ConsideredAnswer:
     """What a saw would do with the latest jobs: which, with which bands, at what cost."""
     row: SawRow = get(session, "saw", saw_id)
     snapshot = read_snapshot(session)

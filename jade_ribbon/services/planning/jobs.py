@@ -4,7 +4,7 @@ import json
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 
 from sqlalchemy import func, literal, select, tuple_
 from sqlalchemy.orm import Session
@@ -15,12 +15,13 @@ from jade_ribbon.formats.job import CutFile, JobFile, RatesFile, RulesFile, SawF
 from jade_ribbon.formats.recommendation import band_record
 from jade_ribbon.formats.validation import read_json
 from jade_ribbon.reference.tables import Material
+from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.planning.inputs import JobInput, PlanInput
 from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
-from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.services.shop.materials import material_table, own_file, take_file
 from jade_ribbon.services.shop.saws import check_owned, core_saw, owned_saws
 from jade_ribbon.services.shop.settings import read_shop, rules_for
@@ -158,7 +159,7 @@ def _listed(session: Session, before: int | None) -> list[int]:
     ]
 
 
-def list_jobs(session: Session, before: int | None = None) -> list[JobAnswer]:
+def list_jobs(session: Session, before: Id | None = None) -> list[JobAnswer]:
     """A page of live jobs, newest first; five statements."""
     ids = _listed(session, before)
     rows = session.execute(
@@ -185,6 +186,7 @@ def list_jobs(session: Session, before: int | None = None) -> list[JobAnswer]:
 
 
 def one_job(session: Session, job_id: int) -> JobAnswer:
+    """One job. NotFoundError."""
     row: JobRow = get(session, "job", job_id)
     saw = session.get(SawRow, row.saw_id) if row.saw_id else None
     band = session.get(BandRow, row.band_id) if row.band_id else None
@@ -219,7 +221,8 @@ def _apply(session: Session, row: JobRow, given: JobInput) -> None:
     row.updated_at = now()
 
 
-def add_job(session: Session, given: JobInput, at: datetime | None = None) -> JobAnswer:
+def add_job(session: Session, given: JobInput, *, at: datetime | None = None) -> JobAnswer:
+    """Save a new job. InputError."""
     when = at or now()
     row = JobRow(created_at=when, updated_at=when, state="planned")
     _apply(session, row, given)
@@ -256,7 +259,7 @@ def set_state(session: Session, row: JobRow, state: str) -> None:
         log_change(session, row, state, before)
 
 
-def finish_job(session: Session, job_id: int, state: str) -> JobAnswer:
+def set_job_state(session: Session, job_id: int, state: Literal["planned", "done"]) -> JobAnswer:
     """Close a job, or open a closed one again. ConflictError for anything else."""
     row: JobRow = get(session, "job", job_id)
     if state == "done" and row.state == "done":
@@ -284,7 +287,7 @@ def duplicate_job(session: Session, job_id: int) -> JobAnswer:
     return one_job(session, copy.id)
 
 
-def delete_job(session: Session, job_id: int) -> int:
+def delete_job(session: Session, job_id: int) -> ChangeId:
     """Delete a job; the id of the change, for undo."""
     row = get(session, "job", job_id)
     before = as_record(row)

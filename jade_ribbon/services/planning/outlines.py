@@ -87,7 +87,7 @@ def radius_card(session: Session) -> list[TurningBand]:
     return sorted(found, key=lambda b: (b.tightest_mm, b.label))
 
 
-def read(session: Session, given: OutlineInput) -> OutlineAnswer:
+def measure_outline(session: Session, given: OutlineInput) -> OutlineAnswer:
     """Measure a drawing and find the bands that turn it, widest first."""
     outline = read_apart("text", read_outline, given.text.encode(), given.name, given.unit)
     card = radius_card(session)

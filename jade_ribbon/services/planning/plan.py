@@ -105,7 +105,7 @@ def _buy(
     )
 
 
-def plan(session: Session, given: PlanInput) -> PlanAnswer:
+def plan_cut(session: Session, given: PlanInput) -> PlanAnswer:
     """Answer a cut on a saw from the rack, the catalogue and the shop's other saws."""
     row: SawRow = get(session, "saw", given.saw_id)
     snapshot = read_snapshot(session)

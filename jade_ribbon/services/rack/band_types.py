@@ -14,7 +14,7 @@ from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.bands import check_type
 from jade_ribbon.services.rack.edges import MINOR
 from jade_ribbon.services.rack.inputs import OwnTypeInput
-from jade_ribbon.services.records import as_record, get, log_change, must_hold
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change, must_hold
 from jade_ribbon.store.models import BandTypeRow
 
 PLAIN = (
@@ -85,7 +85,7 @@ def _answer(row: BandTypeRow, change_id: int | None = None) -> OwnType:
     )
 
 
-def list_types(session: Session) -> list[OwnType]:
+def list_band_types(session: Session) -> list[OwnType]:
     """The shop's own types."""
     query = select(BandTypeRow).where(BandTypeRow.deleted_at.is_(None)).order_by(BandTypeRow.id)
     return [_answer(row) for row in session.scalars(query)]
@@ -101,12 +101,12 @@ def _apply(row: BandTypeRow, given: OwnTypeInput) -> None:
 @must_hold("band_type")
 def no_type_twice(session: Session, row: BandTypeRow) -> None:
     """A type is among the shop's own once."""
-    found = (t for t in list_types(session) if t.id != row.id)
+    found = (t for t in list_band_types(session) if t.id != row.id)
     if row.deleted_at is None and any(t.label == label_of(row) for t in found):
         raise ConflictError(f"{label_of(row)} is among your types already.")
 
 
-def add_type(session: Session, given: OwnTypeInput) -> OwnType:
+def add_band_type(session: Session, given: OwnTypeInput) -> OwnType:
     """A new type. ConflictError when the same one is there already."""
     row = BandTypeRow(version=1)
     _apply(row, given)
@@ -121,14 +121,14 @@ def edit_type(session: Session, type_id: int, given: OwnTypeInput) -> OwnType:
     return _answer(row, log_change(session, row, "edit", before).id)
 
 
-def save_type(session: Session, type_id: int, edit: Edit) -> OwnType:
+def save_band_type(session: Session, type_id: int, edit: Edit) -> OwnType:
     """Save what was changed of a type. StaleError when it was saved by somebody else since."""
     row: BandTypeRow = get(session, "band_type", type_id)
     current = {n: getattr(row, n) for n in PLAIN} | {"price_per_m": _money(row)}
     return edit_type(session, type_id, edit.onto(OwnTypeInput, current, row.version))
 
 
-def delete_type(session: Session, type_id: int) -> int:
+def delete_band_type(session: Session, type_id: int) -> ChangeId:
     """Delete a type; the id of the change, for undo."""
     row: BandTypeRow = get(session, "band_type", type_id)
     before = as_record(row)

@@ -14,12 +14,13 @@ from jade_ribbon.core.edge.shop_life import ShopLives, asks_still_good, own_life
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
 from jade_ribbon.formats.plain_text import visible
+from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.edges import MINOR, keenness_of, shop_lives
 from jade_ribbon.services.rack.inputs import BandInput, BandTypeInput
-from jade_ribbon.services.records import as_record, get, log_change, must_hold
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change, must_hold
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.store.models import BandEventRow, BandRow, SawRow
 
@@ -149,7 +150,14 @@ SCRAPPED_LISTED = 200
 """Scrapped bands of one page."""
 
 
-def list_bands(session: Session) -> list[BandAnswer]:
+def list_bands(
+    session: Session, before: Id | None = None, scrapped: bool = False
+) -> list[BandAnswer]:
+    """The rack's bands with their edge and where they are; the scrapped ones page by page."""
+    return _scrapped_bands(session, before) if scrapped else _live_bands(session)
+
+
+def _live_bands(session: Session) -> list[BandAnswer]:
     """The bands that are not scrapped; three statements however many there are."""
     lives = shop_lives(session)
     query = (
@@ -162,7 +170,7 @@ def list_bands(session: Session) -> list[BandAnswer]:
     return [answer(band, lives, saw, allowed) for band, saw in session.execute(query)]
 
 
-def scrapped_bands(session: Session, before: int | None = None) -> list[BandAnswer]:
+def _scrapped_bands(session: Session, before: int | None = None) -> list[BandAnswer]:
     """A page of scrapped bands, those that came last first."""
     query = (
         select(BandRow)
@@ -231,7 +239,7 @@ def _apply(row: BandRow, given: BandInput) -> None:
     row.price_minor = None if given.price is None else round(given.price * MINOR)
 
 
-def add_band(session: Session, given: BandInput, at: datetime | None = None) -> BandAnswer:
+def add_band(session: Session, given: BandInput, *, at: datetime | None = None) -> BandAnswer:
     check_type(given)
     row = BandRow(arrived_at=at or now(), state="rack")
     _apply(row, given)
@@ -264,7 +272,7 @@ def save_band(session: Session, band_id: int, edit: Edit) -> BandAnswer:
     return edit_band(session, band_id, edit.onto(BandInput, band_record(row), row.version))
 
 
-def delete_band(session: Session, band_id: int) -> int:
+def delete_band(session: Session, band_id: int) -> ChangeId:
     """Delete a band that is not mounted; the id of the change, for undo."""
     row = get(session, "band", band_id)
     before = as_record(row)

@@ -60,12 +60,12 @@ def _came_at(given: NewBandInput) -> datetime | None:
     return datetime.combine(given.since, time(12), tzinfo=UTC)
 
 
-def add_bands(session: Session, given: NewBandInput) -> BandAnswer:
+def add_band_and_twins(session: Session, given: NewBandInput) -> BandAnswer:
     """Add a band and those bought with it: all of them, or none. The first of them."""
     alike, at = _settled(given), _came_at(given)
     first = 0
     for label in (given.label, *given.also):
-        added = add_band(session, alike.model_copy(update={"label": label}), at)
+        added = add_band(session, alike.model_copy(update={"label": label}), at=at)
         first = first or added.id
         dullness = DULLNESS_BY_LOOKS[given.looks]
         if dullness > 0:
@@ -263,12 +263,12 @@ def _looked(session: Session, given: BandSheetInput) -> tuple[SheetLook, list[Ne
     return look_, bands
 
 
-def look(session: Session, given: BandSheetInput) -> SheetLook:
+def look_at_sheet(session: Session, given: BandSheetInput) -> SheetLook:
     """What a sheet would bring in, and what is wrong with it. InputError for what is no sheet."""
     return _looked(session, given)[0]
 
 
-def bring_in(session: Session, given: BandSheetInput) -> CameIn:
+def bring_sheet(session: Session, given: BandSheetInput) -> CameIn:
     """Bring in all bands of a sheet, or none: InputError with the faults of every row."""
     found, bands = _looked(session, given)
     faults = [f.under(f"line {row.line}") for row in found.rows for f in row.faults]
@@ -277,5 +277,5 @@ def bring_in(session: Session, given: BandSheetInput) -> CameIn:
     if not bands:
         raise ConflictError("There is no band in this sheet: only its headings.")
     for band in bands:
-        add_bands(session, band)
+        add_band_and_twins(session, band)
     return CameIn(len(bands))

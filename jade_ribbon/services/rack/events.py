@@ -9,13 +9,14 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.bands.arrival import Arrival, Measured, SoldAs, look_over
 from jade_ribbon.core.edge.shop_life import own_life_m
 from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.services.bodies import Waited
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack import learning  # noqa: F401 - what lives teach follows events
 from jade_ribbon.services.rack.bands import BandAnswer, one_band, refuse_mounted
 from jade_ribbon.services.rack.edges import MINOR, shop_lives
 from jade_ribbon.services.rack.inputs import BandEventInput, LookedOverInput, WeighedInput
-from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.store.models import BandEventRow, BandRow
 
@@ -30,7 +31,7 @@ def _facts(given: BandEventInput) -> dict[str, Any]:
 
 
 def add_event(
-    session: Session, band_id: int, given: BandEventInput, at: datetime | None = None
+    session: Session, band_id: int, given: BandEventInput, at: Waited = None
 ) -> BandAnswer:
     """Record something that happened to a band and replay it."""
     row: BandRow = get(session, "band", band_id)
@@ -67,7 +68,7 @@ def add_event(
     return one_band(session, band_id)
 
 
-def delete_event(session: Session, event_id: int) -> int:
+def delete_event(session: Session, event_id: int) -> ChangeId:
     """Take an event back; the id of the change, for undo."""
     event = get(session, "event", event_id)
     before = as_record(event)
@@ -85,8 +86,8 @@ def _note(
     return event
 
 
-def weigh(
-    session: Session, band_id: int, given: WeighedInput, at: datetime | None = None
+def weigh_band(
+    session: Session, band_id: int, given: WeighedInput, at: Waited = None
 ) -> BandAnswer:
     """Record a cut made by a hanging weight: its feed tells how dull the edge is.
 
@@ -127,7 +128,7 @@ def arrival_of(row: BandRow, given: LookedOverInput) -> Arrival:
 
 
 def look_over_band(
-    session: Session, band_id: int, given: LookedOverInput, at: datetime | None = None
+    session: Session, band_id: int, given: LookedOverInput, at: Waited = None
 ) -> LookedOver:
     """Record a looking over; a measured set becomes the band's own."""
     row: BandRow = get(session, "band", band_id)

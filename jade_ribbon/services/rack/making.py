@@ -20,7 +20,7 @@ from jade_ribbon.services.rack.inputs import (
     MakingInput,
     MakingStepInput,
 )
-from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.services.shop.saws import owned_saws
 from jade_ribbon.store.models import BandEventRow, BandRow, CoilRow, MakingRow
 
@@ -226,7 +226,7 @@ def add_coil(session: Session, given: CoilInput) -> MadeHere:
     return made_here(session)
 
 
-def delete_coil(session: Session, coil_id: int) -> int:
+def delete_coil(session: Session, coil_id: int) -> ChangeId:
     """A coil goes; the id of the change, for undo."""
     row: CoilRow = get(session, "coil", coil_id)
     before = as_record(row)
@@ -265,7 +265,7 @@ def _open(session: Session, making_id: int) -> MakingRow:
     return row
 
 
-def tick(session: Session, making_id: int, given: MakingStepInput) -> MadeHere:
+def making_step(session: Session, making_id: int, given: MakingStepInput) -> MadeHere:
     """A step is done; in their order, each once. ConflictError out of it."""
     row = _open(session, making_id)
     order = list(making_steps())

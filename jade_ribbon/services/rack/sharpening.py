@@ -10,7 +10,7 @@ from jade_ribbon.services.records import get
 from jade_ribbon.store.models import BandRow
 
 
-def card_of(session: Session, band_id: int, way: HandWay) -> SharpenCard:
+def sharpening_card(session: Session, band_id: int, way: HandWay = "in_house") -> SharpenCard:
     """Steps of sharpening one band, in the vice or on the saw."""
     row: BandRow = get(session, "band", band_id)
     steel, form = steels()[row.steel], tooth_forms()[row.form]

@@ -77,7 +77,7 @@ def _ended(session: Session, since: datetime) -> dict[int, datetime]:
     return dict(iter(rows))
 
 
-def spares(session: Session) -> Spares:
+def list_spares(session: Session) -> Spares:
     """Reorder points of every type and length on the rack; five statements."""
     known = terms(session, shop_lives(session))
     rows = session.scalars(select(BandRow).where(BandRow.deleted_at.is_(None))).all()

@@ -28,7 +28,7 @@ from jade_ribbon.services.rack.bands import BandAnswer, one_band
 from jade_ribbon.services.rack.breaking_in import cut_when_new
 from jade_ribbon.services.rack.edges import candidate, chance, dullness_of, shop_lives
 from jade_ribbon.services.rack.replay import asked_words
-from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.services.running.at_the_saw import AtTheSaw, at_the_saw
 from jade_ribbon.services.running.inputs import RunInput
 from jade_ribbon.services.running.lots import lot_under_way
@@ -172,7 +172,7 @@ def _alike(kept: Any, sent: Any) -> bool:
     return bool(kept == sent)
 
 
-def log_run(session: Session, given: RunInput, at: datetime | None = None) -> RunAnswer:
+def log_run(session: Session, given: RunInput, *, at: datetime | None = None) -> RunAnswer:
     """Log a run once (a resent `client_key` returns the first), and replay its band."""
     known = session.scalars(select(RunRow).where(RunRow.client_key == given.client_key)).first()
     if known is not None:
@@ -277,7 +277,7 @@ def confirm_run(session: Session, run_id: int) -> RunAnswer:
     return _answer(session, row, None)
 
 
-def delete_run(session: Session, run_id: int) -> int:
+def delete_run(session: Session, run_id: int) -> ChangeId:
     """Take a run back; the id of the change, for undo."""
     row = get(session, "run", run_id)
     before = as_record(row)

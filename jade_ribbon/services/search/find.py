@@ -1,7 +1,9 @@
 """Find anything by what was typed: best first, slips of the keys forgiven."""
 
 from dataclasses import dataclass
+from typing import Annotated
 
+from pydantic import Field
 from sqlalchemy.orm import Session
 
 from jade_ribbon.services.search.known import known_index
@@ -21,10 +23,13 @@ class Hit:
     place: str
 
 
-def search(session: Session, query: str) -> list[Hit]:
+Typed = Annotated[str, Field(max_length=100)]
+
+
+def search(session: Session, q: Typed = "") -> list[Hit]:
     """The best matches for what was typed, best first."""
-    if not query.strip():
+    if not q.strip():
         return []
-    found = [*records_of(session).index(session).find(query), *known_index().find(query)]
+    found = [*records_of(session).index(session).find(q), *known_index().find(q)]
     ranked = sorted(found, key=lambda f: -f[0])[:MOST]
     return [Hit(e.noun, e.key, e.title, e.detail, e.place) for _, e in ranked]

@@ -192,7 +192,7 @@ class CoachAnswer:
     truings: list[AlignmentAnswer]
 
 
-def coach(session: Session, saw_id: int) -> CoachAnswer:
+def alignment_coach(session: Session, saw_id: int) -> CoachAnswer:
     """What the coach of a saw opens with."""
     saw = core_saw(get(session, "saw", saw_id))
     axes = [AxisChoice(axis, axis_words(axis, saw)) for axis in AXES]
@@ -210,7 +210,7 @@ def list_alignments(session: Session, saw_id: int) -> list[AlignmentAnswer]:
     return [_answer(session, row) for row in rows]
 
 
-def start(session: Session, saw_id: int, given: AlignmentStart) -> AlignmentAnswer:
+def start_alignment(session: Session, saw_id: int, given: AlignmentStart) -> AlignmentAnswer:
     """Begin a truing from a gap read at working tension. ConflictError on a slack saw."""
     saw: SawRow = get(session, "saw", saw_id)
     check_authorised(session, "wheel_alignment", given.authorised_by)
@@ -247,7 +247,7 @@ def _keep(session: Session, row: AlignmentRow) -> AlignmentAnswer:
     return dataclasses.replace(answer, finished_at=row.finished_at)
 
 
-def move(session: Session, alignment_id: int, given: AlignmentMove) -> AlignmentAnswer:
+def move_wheel(session: Session, alignment_id: int, given: AlignmentMove) -> AlignmentAnswer:
     """A turn made and the gap after it. ConflictError when the truing is finished."""
     row: AlignmentRow = get(session, "alignment", alignment_id)
     if row.finished_at is not None:

@@ -3,7 +3,9 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Annotated
 
+from pydantic import PlainSerializer
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -170,7 +172,17 @@ def _option(best: Ranked, job: Job, snapshot: Snapshot) -> Option:
     return option(best, best, spread, job, snapshot)
 
 
-def start(session: Session, given: SetupStart, at: datetime | None = None) -> int:
+@dataclass(frozen=True)
+class Started:
+    """The id of what was opened."""
+
+    id: int
+
+
+StartedId = Annotated[int, PlainSerializer(Started, return_type=Started)]
+
+
+def start_setup(session: Session, given: SetupStart, *, at: datetime | None = None) -> StartedId:
     """Open a card for a job with a band, or go on with the one that is open."""
     job_row: JobRow = get(session, "job", given.job_id)
     band: BandRow = get(session, "band", given.band_id)
@@ -370,7 +382,7 @@ def acknowledge(session: Session, setup_id: int, given: AcknowledgeInput) -> Set
     return one_setup(session, setup_id)
 
 
-def finish(session: Session, setup_id: int, at: datetime | None = None) -> SetupAnswer:
+def finish_setup(session: Session, setup_id: int, *, at: datetime | None = None) -> SetupAnswer:
     """Close a complete card: the job is ready to run. ConflictError when it is not."""
     row: SetupRow = get(session, "setup", setup_id)
     answer = one_setup(session, setup_id)

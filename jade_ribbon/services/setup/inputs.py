@@ -55,6 +55,16 @@ class StepInput(Strict):
         return self
 
 
+class KeyedStep(StepInput):
+    """A step by its key."""
+
+    key: Annotated[str, Field(max_length=20)]
+
+    def step(self) -> StepInput:
+        """The same without its key."""
+        return StepInput(**self.model_dump(exclude={"key"}))
+
+
 class OneReadingInput(Strict):
     """A reading of tension; several notes of a plucked band give their median."""
 

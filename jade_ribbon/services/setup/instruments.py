@@ -16,8 +16,8 @@ from jade_ribbon.devices.shop_floor import ShopFloor
 from jade_ribbon.devices.simulated import simulated
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.setup.cards import Open, open_card
-from jade_ribbon.services.setup.inputs import ReadInput
-from jade_ribbon.services.setup.readings import ListenAnswer, hear
+from jade_ribbon.services.setup.inputs import ReadInput, ZeroInput
+from jade_ribbon.services.setup.readings import ListenAnswer, listen_to_band
 from jade_ribbon.services.setup.roles import read_setting_up
 
 
@@ -113,7 +113,7 @@ def _check_chosen(session: Session, kind: str) -> None:
         )
 
 
-def read(
+def read_instrument(
     session: Session, instruments: Instruments, setup_id: int, given: ReadInput
 ) -> InstrumentReading:
     """One reading for a step. ConflictError for a dropout or out of range: read again."""
@@ -133,15 +133,22 @@ def read(
     )
 
 
-def zero(session: Session, instruments: Instruments, kind: str) -> str:
-    """Zero an instrument, on a slack band or closed jaws; what was zeroed."""
-    driver = instruments.driver(kind)
-    _check_chosen(session, kind)
+@dataclass(frozen=True)
+class Zeroed:
+    """Which instrument was zeroed."""
+
+    instrument: str
+
+
+def zero_instrument(session: Session, instruments: Instruments, given: ZeroInput) -> Zeroed:
+    """Zero an instrument: a gauge on the slack band, a caliper closed."""
+    driver = instruments.driver(given.kind)
+    _check_chosen(session, given.kind)
     driver.zero()
-    return driver.name
+    return Zeroed(driver.name)
 
 
-def record(session: Session, instruments: Instruments, setup_id: int) -> ListenAnswer:
+def record_pluck(session: Session, instruments: Instruments, setup_id: int) -> ListenAnswer:
     """Listen through the chosen microphone driver; the browser's own needs none of this."""
     _check_chosen(session, "microphone")
     found = open_card(session, setup_id)
@@ -150,6 +157,6 @@ def record(session: Session, instruments: Instruments, setup_id: int) -> ListenA
     saw = instruments.floor.saw(setup_id, lambda: simulated_saw(found))
     saw.adjust("stress_MPa", found.card.tension.stress_MPa, step="note")
     instruments.floor.hold("microphone", lambda: senses.note_Hz(saw))
-    heard = hear(session, setup_id, instruments.microphone.record())
+    heard = listen_to_band(session, setup_id, instruments.microphone.record())
     saw.looked("stress_MPa", step="note")
     return heard

@@ -272,3 +272,8 @@ def _kept(
         ],
         who=sorted({s.who for s in steps.values() if s.who}),
     )
+
+
+def setups_of_band(session: Session, band_id: int) -> list[KeptSetup]:
+    """The latest set-ups of a band."""
+    return kept_setups(session, band_id=band_id)

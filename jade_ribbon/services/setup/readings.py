@@ -138,7 +138,7 @@ class ListenAnswer:
     why_no_stress: Said
 
 
-def hear(session: Session, setup_id: int, recording: bytes) -> ListenAnswer:
+def listen_to_band(session: Session, setup_id: int, recording: bytes) -> ListenAnswer:
     """The note in a recording, for the band and span of a card. InputError with no clear note."""
     found = open_card(session, setup_id)
     heard = read_apart("recording", note_in, recording)
@@ -168,7 +168,7 @@ class VibrationAnswer:
     verdict: str
 
 
-def shakes(session: Session, setup_id: int) -> VibrationAnswer:
+def vibration_card(session: Session, setup_id: int) -> VibrationAnswer:
     """What shakes at the speed and guide height of a card, at the tension as left."""
     found = open_card(session, setup_id)
     facts, saw = found.best.evaluation.facts, found.job.saw
@@ -193,7 +193,7 @@ def shakes(session: Session, setup_id: int) -> VibrationAnswer:
     )
 
 
-def slips(given: ShimsInput) -> Shims:
+def shims_for_gap(given: ShimsInput) -> Shims:
     """How many slips make a gap."""
     return shims_for(gap_mm=given.gap_mm, stack_mm=given.stack_mm)
 
@@ -218,7 +218,7 @@ class DriftAnswer:
     change_id: int | None
 
 
-def drift_trials(session: Session, band_id: int) -> list[DriftTrial]:
+def drift_of_band(session: Session, band_id: int) -> list[DriftTrial]:
     """The last kept trials of a band, oldest first."""
     rows = session.execute(
         select(DriftRow, SawRow.name)
@@ -235,7 +235,7 @@ def drift_trials(session: Session, band_id: int) -> list[DriftTrial]:
 def read_drift(session: Session, setup_id: int, given: DriftInput) -> DriftAnswer:
     """What a freehand trial says; kept with the band when asked."""
     found = open_card(session, setup_id)
-    earlier = drift_trials(session, found.band.id)
+    earlier = drift_of_band(session, found.band.id)
     method = method_for(core_fittings(found.saw).fence, found.snapshot.shop.rules["drift"])
     verdict = drift_verdict(
         offset_mm=given.offset_mm,

@@ -24,7 +24,7 @@ from jade_ribbon.reference.tables import setup_step_texts
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError, NotAllowedError
 from jade_ribbon.services.rack.edges import band_type
-from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.services.setup.inputs import FittingsInput, SettingUpInput
 from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import shop_row
@@ -148,7 +148,7 @@ def core_fittings(row: SawRow) -> Fittings:
     return Fittings(printed_marks=marks, good_for_h=MappingProxyType(record.good_for_h), **plain)
 
 
-def save_fittings(session: Session, saw_id: int, edit: Edit) -> int:
+def save_fittings(session: Session, saw_id: int, edit: Edit) -> ChangeId:
     """Save what was changed of a saw's fittings. StaleError when the saw was saved since."""
     row: SawRow = get(session, "saw", saw_id)
     given = edit.onto(FittingsInput, fittings_record(row).model_dump(), row.version)

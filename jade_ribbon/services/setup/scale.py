@@ -3,7 +3,9 @@
 import dataclasses
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Annotated
 
+from pydantic import Field
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.job import Saw
@@ -26,7 +28,7 @@ from jade_ribbon.core.setup.printed_scale import printed_marks
 from jade_ribbon.formats.job import SawFile, saw_file, saw_record
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.services.setup.inputs import ScalePointInput, SpeedMeasured
 from jade_ribbon.services.setup.roles import KeptPoint, core_fittings, fit_or_none, scale_points
 from jade_ribbon.services.shop.saws import core_saw
@@ -79,7 +81,7 @@ def _points(points: list[KeptPoint], fit: ScaleFit | None, saw: Saw) -> list[Sca
     ]
 
 
-def scale(session: Session, saw_id: int, change_id: int | None = None) -> ScaleAnswer:
+def saw_scale(session: Session, saw_id: int, *, change_id: int | None = None) -> ScaleAnswer:
     """The calibration of a saw's own scale as it stands."""
     row: SawRow = get(session, "saw", saw_id)
     saw = core_saw(row)
@@ -91,7 +93,7 @@ def scale(session: Session, saw_id: int, change_id: int | None = None) -> ScaleA
     return ScaleAnswer(_points(points, fit, saw), fit, why, marks, change_id)
 
 
-def add_point(session: Session, saw_id: int, given: ScalePointInput) -> ScaleAnswer:
+def add_scale_point(session: Session, saw_id: int, given: ScalePointInput) -> ScaleAnswer:
     """Keep a point, with the band that is on the saw. ConflictError when none is."""
     saw: SawRow = get(session, "saw", saw_id)
     if saw.mounted_band_id is None:
@@ -99,10 +101,10 @@ def add_point(session: Session, saw_id: int, given: ScalePointInput) -> ScaleAns
     row = ScalePointRow(saw_id=saw_id, band_id=saw.mounted_band_id, at=now(), **given.model_dump())
     session.add(row)
     change = log_change(session, row, "add", None)
-    return scale(session, saw_id, change.id)
+    return saw_scale(session, saw_id, change_id=change.id)
 
 
-def delete_point(session: Session, point_id: int) -> int:
+def delete_scale_point(session: Session, point_id: int) -> ChangeId:
     """Delete a point; the id of the change, for undo."""
     row: ScalePointRow = get(session, "scale_point", point_id)
     before = as_record(row)
@@ -120,7 +122,10 @@ class SpeedsAnswer:
     why_no_pulleys: str
 
 
-def speeds(session: Session, saw_id: int, target_m_s: float) -> SpeedsAnswer:
+SpeedAsked = Annotated[float, Field(ge=0.05, le=150, allow_inf_nan=False)]
+
+
+def saw_speeds(session: Session, saw_id: int, target_m_s: SpeedAsked) -> SpeedsAnswer:
     """Settings of a saw's drive for a band speed (m/s)."""
     row: SawRow = get(session, "saw", saw_id)
     drive, fittings = core_saw(row).drive, core_fittings(row)

@@ -12,10 +12,11 @@ from jade_ribbon.core.money.changing import Way, cannot, changed_way, prevented,
 from jade_ribbon.core.money.changing import verdict as change_or_leave
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.setup.saw_verdict import SawVerdict
+from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.planning.jobs import plan_input
 from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
-from jade_ribbon.services.records import as_record, get, log_change
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.services.setup.guide_life import GuideLife, guide_lives
 from jade_ribbon.services.setup.inputs import CloseInput, DefectInput, FittingsInput
 from jade_ribbon.services.setup.kept import KeptSetup, kept_setups
@@ -105,7 +106,7 @@ def _defects(session: Session, saw_id: int) -> list[Defect]:
     return [Defect(d.id, d.text, d.stops, d.at, d.who) for d in open_defects(session, saw_id)]
 
 
-def stand(session: Session, saw_id: int, job_id: int | None) -> Stand:
+def saw_stands(session: Session, saw_id: int, job_id: Id | None = None) -> Stand:
     """A saw as it stands, and the job asked about."""
     row: SawRow = get(session, "saw", saw_id)
     kept = kept_setups(session, saw_id=saw_id)
@@ -137,7 +138,7 @@ def add_defect(session: Session, saw_id: int, given: DefectInput) -> Defect:
     return Defect(row.id, row.text, row.stops, row.at, row.who)
 
 
-def close_defect(session: Session, defect_id: int, given: CloseInput) -> int:
+def close_defect(session: Session, defect_id: int, given: CloseInput) -> ChangeId:
     """Close a defect by name; the id of the change, for undo."""
     row: DefectRow = get(session, "defect", defect_id)
     before = as_record(row)

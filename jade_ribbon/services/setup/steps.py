@@ -9,11 +9,12 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.setup.card import READING_RANGES, SetupStep
 from jade_ribbon.core.setup.readiness import DISTURBS, check_frame, check_steel, refused
+from jade_ribbon.services.bodies import Waited
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import as_record, log_change
 from jade_ribbon.services.setup.cards import Open, SetupAnswer, one_setup, open_card
-from jade_ribbon.services.setup.inputs import StepInput
+from jade_ribbon.services.setup.inputs import KeyedStep, StepInput
 from jade_ribbon.services.setup.kept import steps_of, still_good
 from jade_ribbon.services.setup.roles import check_authorised
 from jade_ribbon.services.shop.inputs import MountInput
@@ -22,6 +23,13 @@ from jade_ribbon.store.models import SetupStepRow
 
 
 def record_step(
+    session: Session, setup_id: int, given: KeyedStep, at: Waited = None
+) -> SetupAnswer:
+    """Tick, untick or skip a step named by its key."""
+    return do_step(session, setup_id, given.key, given.step(), at)
+
+
+def do_step(
     session: Session, setup_id: int, key: str, given: StepInput, at: datetime | None = None
 ) -> SetupAnswer:
     """Tick, untick or skip a step; mounting and tensioning move the saw's state too."""
@@ -138,7 +146,7 @@ def _move_saw(session: Session, found: Open, key: str, given: StepInput, at: dat
     """What a step changes on the saw itself: band, tension, speed."""
     row = found.row
     if key == "mount" and given.done:
-        mount(session, row.saw_id, MountInput(band_id=row.band_id, who=given.who), at)
+        mount(session, row.saw_id, MountInput(band_id=row.band_id, who=given.who), at=at)
     if given.still_good:
         return
     saw = found.saw

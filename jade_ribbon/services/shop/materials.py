@@ -4,8 +4,9 @@ import dataclasses
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
+from typing import Annotated, Any
 
+from pydantic import Field
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -15,8 +16,8 @@ from jade_ribbon.reference.tables import Material, materials
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError, NotFoundError
-from jade_ribbon.services.records import as_record, log_change, must_hold
-from jade_ribbon.services.shop.inputs import MaterialInput
+from jade_ribbon.services.records import ChangeId, as_record, log_change, must_hold
+from jade_ribbon.services.shop.inputs import MaterialInput, NewMaterialInput
 from jade_ribbon.store.models import JobRow, MaterialRow
 
 FIELDS = tuple(MaterialChanges.model_fields)
@@ -68,7 +69,10 @@ def _row(session: Session, key: str) -> MaterialRow | None:
     return session.scalars(select(MaterialRow).where(MaterialRow.key == key)).first()
 
 
-def page(session: Session, key: str, change_id: int | None = None) -> MaterialPage:
+Key = Annotated[str, Field(max_length=80)]
+
+
+def one_material(session: Session, key: Key, *, change_id: int | None = None) -> MaterialPage:
     """A material by key. NotFoundError when there is none."""
     row = _row(session, key)
     alive = row if row is not None and row.deleted_at is None else None
@@ -107,7 +111,7 @@ def _keep(session: Session, row: MaterialRow, given: MaterialInput, action: str)
     row.name, row.note, row.deleted_at = given.name, given.note, None
     session.add(row)
     change = log_change(session, row, action, before)
-    return page(session, row.key, change.id)
+    return one_material(session, row.key, change_id=change.id)
 
 
 def correct(session: Session, key: str, given: MaterialInput) -> MaterialPage:
@@ -120,11 +124,11 @@ def correct(session: Session, key: str, given: MaterialInput) -> MaterialPage:
     return _keep(session, row, given, "edit")
 
 
-def save(session: Session, key: str, edit: Edit) -> MaterialPage:
+def correct_material(session: Session, key: Key, edit: Edit) -> MaterialPage:
     """Save what was changed of a material. StaleError when it was saved by somebody else since."""
     row = _row(session, key)
     alive = row is not None and row.deleted_at is None
-    kept = page(session, key)
+    kept = one_material(session, key)
     current = {
         "name": kept.name,
         "note": kept.note,
@@ -133,18 +137,18 @@ def save(session: Session, key: str, edit: Edit) -> MaterialPage:
     return correct(session, key, edit.onto(MaterialInput, current, kept.version))
 
 
-def add(session: Session, nearest: str, given: MaterialInput) -> MaterialPage:
+def add_material(session: Session, given: NewMaterialInput) -> MaterialPage:
     """A new material from the nearest one in the table."""
-    if nearest not in materials():
-        raise NotFoundError("material", nearest)
+    if given.nearest not in materials():
+        raise NotFoundError("material", given.nearest)
     key = "own_" + re.sub(r"[^a-z0-9]+", "_", given.name.lower()).strip("_")[:70]
     if _row(session, key) is not None:
         raise ConflictError(f"A material named {given.name} is there already.")
-    row = MaterialRow(key=key, base_key=nearest, name="", changes={}, note="", version=1)
+    row = MaterialRow(key=key, base_key=given.nearest, name="", changes={}, note="", version=1)
     return _keep(session, row, given, "add")
 
 
-def reset(session: Session, key: str) -> int:
+def reset_material(session: Session, key: Key) -> ChangeId:
     """Drop the shop's copy; the id of the change, for undo."""
     row = _row(session, key)
     if row is None or row.deleted_at is not None:
@@ -184,4 +188,6 @@ def take_file(session: Session, key: str, given: MaterialFile) -> str:
     if key in material_table(session):
         return key
     changes = given.changes
-    return add(session, given.base, MaterialInput(name=given.name, changes=changes)).key
+    return add_material(
+        session, NewMaterialInput(nearest=given.base, name=given.name, changes=changes)
+    ).key

@@ -2,7 +2,9 @@
 
 import math
 from dataclasses import dataclass
+from typing import Annotated
 
+from pydantic import Field
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.conflicts import LIMIT_MARKS, LIMIT_WORDS
@@ -18,7 +20,7 @@ from jade_ribbon.core.job import Finish
 from jade_ribbon.core.mechanics.feed import Limit
 from jade_ribbon.core.mechanics.wear import EDGE_STATES
 from jade_ribbon.core.quantities.chances import ENDS, ChanceEnds
-from jade_ribbon.core.quantities.plausible import USUAL, Usual
+from jade_ribbon.core.quantities.plausible import USUAL, Usual, meant
 from jade_ribbon.core.quantities.words import Said, table_text
 from jade_ribbon.core.starting.kinds import StartingKind, starting_kinds
 from jade_ribbon.core.starting.unknown_saw import ASSUMED, Assumed
@@ -268,7 +270,7 @@ class Help:
     terms: list[TermHelp]
 
 
-def help_pages() -> Help:
+def read_help() -> Help:
     """Help in working order, terms by their names."""
     return Help(
         pages=[PageHelp(p.key, p.title, p.place, p.help) for p in pages().values()],
@@ -277,3 +279,18 @@ def help_pages() -> Help:
             for t in sorted(help_terms().values(), key=lambda t: t.title.casefold())
         ],
     )
+
+
+FieldName = Annotated[str, Field(max_length=40)]
+
+
+@dataclass(frozen=True)
+class Meant:
+    """The value probably meant; None when no usual mistake explains the one given."""
+
+    value: float | None
+
+
+def what_is_meant(field: FieldName, value: float) -> Meant:
+    """What was probably meant by an unusual value: decimals, inches, minutes, diameters."""
+    return Meant(meant(field, value))

@@ -17,7 +17,7 @@ from jade_ribbon.formats.job import SawFile, saw_file
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
-from jade_ribbon.services.records import as_record, get, log_change, must_hold
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change, must_hold
 from jade_ribbon.services.shop.inputs import MountInput, SawInput, TensionInput, WorkOutInput
 from jade_ribbon.store.models import BandEventRow, BandRow, SawRow
 
@@ -110,12 +110,13 @@ def list_saws(session: Session) -> list[SawAnswer]:
 
 
 def one_saw(session: Session, saw_id: int) -> SawAnswer:
+    """One saw. NotFoundError."""
     row = get(session, "saw", saw_id)
     band = session.get(BandRow, row.mounted_band_id) if row.mounted_band_id else None
     return answer(row, band.label if band else None)
 
 
-def work_out(given: WorkOutInput) -> WorkedOut:
+def work_out_saw(given: WorkOutInput) -> WorkedOut:
     """Speed, length and force that follow from what is known of a saw."""
     known = given.model_dump()
     return worked_out(wheels_mm=tuple(known.pop("wheels_mm")), **known)
@@ -131,6 +132,7 @@ def _apply(row: SawRow, given: SawInput) -> None:
 
 
 def add_saw(session: Session, given: SawInput) -> SawAnswer:
+    """Add a saw. InputError."""
     row = SawRow(tension_state="unknown", version=1)
     _apply(row, given)
     session.add(row)
@@ -180,7 +182,7 @@ def saw_and_its_band(session: Session, row: SawRow) -> None:
         raise ConflictError(f"Band {band.label} is on {other.name}: take it off there first.")
 
 
-def delete_saw(session: Session, saw_id: int) -> int:
+def delete_saw(session: Session, saw_id: int) -> ChangeId:
     """Delete a saw; the id of the change, for undo."""
     row = get(session, "saw", saw_id)
     before = as_record(row)
@@ -219,7 +221,7 @@ def _check_fits(row: SawRow, band: BandRow) -> None:
         raise ConflictError(f"{band.label} does not go on {row.name}: {'; '.join(wrong)}.")
 
 
-def mount(session: Session, saw_id: int, given: MountInput, at: datetime | None = None) -> None:
+def mount(session: Session, saw_id: int, given: MountInput, *, at: datetime | None = None) -> None:
     """Put a band on a saw (slack until tensioned), or take it off.
 
     ConflictError when the band is on another saw, out, or scrapped.
@@ -240,7 +242,7 @@ def mount(session: Session, saw_id: int, given: MountInput, at: datetime | None 
 
 
 def set_tension(
-    session: Session, saw_id: int, given: TensionInput, at: datetime | None = None
+    session: Session, saw_id: int, given: TensionInput, *, at: datetime | None = None
 ) -> SawAnswer:
     """Record whether a saw is under tension. ConflictError with nothing on it."""
     row: SawRow = get(session, "saw", saw_id)

@@ -90,12 +90,6 @@ class StockQuestion(Strict):
     )
 
 
-class StockOfJob(Strict):
-    """The stock a job is cut from; None for none."""
-
-    stock_id: Id | None
-
-
 class RingInput(Strict):
     """A ring of segments."""
 

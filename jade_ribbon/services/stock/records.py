@@ -29,7 +29,7 @@ from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.photos import latest
 from jade_ribbon.services.rack.edges import MINOR
-from jade_ribbon.services.records import as_record, get, log_change, must_hold
+from jade_ribbon.services.records import ChangeId, as_record, get, log_change, must_hold
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.services.stock.inputs import FastenerInput, OpenInput, StockInput
@@ -174,6 +174,7 @@ def list_stock(session: Session) -> list[StockAnswer]:
 
 
 def one_stock(session: Session, stock_id: int) -> StockAnswer:
+    """One billet or log. NotFoundError."""
     return answer(session, get(session, "stock", stock_id))
 
 
@@ -208,7 +209,7 @@ def _apply(session: Session, row: StockRow, given: StockInput) -> None:
         row.moisture_at = now()
 
 
-def add_stock(session: Session, given: StockInput, at: datetime | None = None) -> StockAnswer:
+def add_stock(session: Session, given: StockInput, *, at: datetime | None = None) -> StockAnswer:
     """Put a billet or a log on the rack. InputError; ConflictError for a label twice."""
     row = StockRow(version=1, state="in", arrived_at=at or now())
     _apply(session, row, given)
@@ -229,7 +230,7 @@ def save_stock(session: Session, stock_id: int, edit: Edit) -> StockAnswer:
     return answer(session, row, log_change(session, row, "edit", before).id)
 
 
-def delete_stock(session: Session, stock_id: int) -> int:
+def delete_stock(session: Session, stock_id: int) -> ChangeId:
     """Take a piece off the rack; the id of the change. ConflictError while a job is cut from it."""
     row: StockRow = get(session, "stock", stock_id)
     job = session.scalars(
@@ -244,7 +245,7 @@ def delete_stock(session: Session, stock_id: int) -> int:
     return log_change(session, row, "delete", before).id
 
 
-def use_up(session: Session, stock_id: int) -> int:
+def use_stock(session: Session, stock_id: int) -> ChangeId:
     """A piece that was sawn up leaves the rack; the id of the change. ConflictError once gone."""
     row: StockRow = get(session, "stock", stock_id)
     if row.state != "in":
@@ -378,7 +379,7 @@ def save_fastener(session: Session, fastener_id: int, edit: Edit) -> FastenerAns
     return _told(row)
 
 
-def delete_fastener(session: Session, fastener_id: int) -> int:
+def delete_fastener(session: Session, fastener_id: int) -> ChangeId:
     """Take a mark off the map; the id of the change."""
     row: FastenerRow = get(session, "fastener", fastener_id)
     before = as_record(row)

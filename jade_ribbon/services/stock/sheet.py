@@ -8,13 +8,13 @@ from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import get
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.services.stock.inputs import StockQuestion
-from jade_ribbon.services.stock.pages import stock_plan
+from jade_ribbon.services.stock.stock_plan import plan_stock
 from jade_ribbon.store.models import JobRow
 
 
 def mark_sheet(session: Session, stock_id: int, asked: StockQuestion) -> MarkSheet:
     """The sheet of a billet for a job. ConflictError where nothing is worked out for it."""
-    plan = stock_plan(session, stock_id, asked)
+    plan = plan_stock(session, stock_id, asked)
     if plan.billet is None or asked.job_id is None:
         raise ConflictError(f"There are no cuts to print: {metric(plan.why_not)}")
     job: JobRow = get(session, "job", asked.job_id)

@@ -147,7 +147,7 @@ class CutListQuestion(CutListInput):
     """Bowed billets are sawn along their curve: the pieces keep it, and nothing is lost to it."""
 
 
-def answer(asked: CutListQuestion) -> YieldAnswer:
+def cut_list(asked: CutListQuestion) -> YieldAnswer:
     """The plan of a cut list. InputError, saying what is missing, where nothing can be made."""
     job = replace(asked.to_core(), along_curve=asked.along_curve)
     seconds = LONGER_S[asked.longer]

@@ -100,7 +100,7 @@ class Care:
     plate_photo_id: int | None
 
 
-def care_of(session: Session, saw_id: int) -> Care:
+def saw_upkeep(session: Session, saw_id: int) -> Care:
     """A saw's tasks, accessories and commissioning."""
     saw: SawRow = get(session, "saw", saw_id)
     hours = hours_of(session).get(saw.id, 0.0)
@@ -124,7 +124,7 @@ def care_of(session: Session, saw_id: int) -> Care:
     )
 
 
-def due(session: Session) -> list[TaskLine]:
+def upkeep_due(session: Session) -> list[TaskLine]:
     """What is due or found wrong on any saw, the most overdue first; three statements."""
     hours, last = hours_of(session), last_done(session)
     saws = session.scalars(owned_saws()).all()
@@ -154,7 +154,9 @@ def _accessories(saw: SawRow) -> list[AccessoryLine]:
     ]
 
 
-def done(session: Session, saw_id: int, given: UpkeepDoneInput, at: datetime | None = None) -> Care:
+def upkeep_done(
+    session: Session, saw_id: int, given: UpkeepDoneInput, *, at: datetime | None = None
+) -> Care:
     """A task is done. Found wrong, it is a defect of the saw too, and stops it where it must."""
     saw: SawRow = get(session, "saw", saw_id)
     task = _task(saw, given.key)
@@ -179,10 +181,10 @@ def done(session: Session, saw_id: int, given: UpkeepDoneInput, at: datetime | N
         )
         session.add(defect)
         log_change(session, defect, "add", None)
-    return care_of(session, saw_id)
+    return saw_upkeep(session, saw_id)
 
 
-def set_intervals(session: Session, saw_id: int, given: IntervalsInput) -> Care:
+def set_upkeep_intervals(session: Session, saw_id: int, given: IntervalsInput) -> Care:
     """A saw's own intervals; those left empty are the usual ones again."""
     saw: SawRow = get(session, "saw", saw_id)
     before = as_record(saw)
@@ -193,7 +195,7 @@ def set_intervals(session: Session, saw_id: int, given: IntervalsInput) -> Care:
         kept[key] = {**kept[key], **told} if OWN_KEY.fullmatch(key) else told
     saw.upkeep = {k: v for k, v in kept.items() if v}
     log_change(session, saw, "edit", before)
-    return care_of(session, saw_id)
+    return saw_upkeep(session, saw_id)
 
 
 def _task(saw: SawRow, key: str) -> UpkeepTask:
@@ -207,7 +209,7 @@ def _task(saw: SawRow, key: str) -> UpkeepTask:
 MOST_OWN_TASKS = 20
 
 
-def add_task(session: Session, saw_id: int, given: OwnTaskInput) -> Care:
+def add_upkeep_task(session: Session, saw_id: int, given: OwnTaskInput) -> Care:
     """A task of one's own for a saw. ConflictError with too many of them, or two of a name."""
     saw: SawRow = get(session, "saw", saw_id)
     kept = dict(saw.upkeep or {})
@@ -220,10 +222,10 @@ def add_task(session: Session, saw_id: int, given: OwnTaskInput) -> Care:
     number = next(n for n in range(1, MOST_OWN_TASKS + 1) if own_key(n) not in kept)
     saw.upkeep = {**kept, own_key(number): given.model_dump()}
     log_change(session, saw, "edit", before)
-    return care_of(session, saw_id)
+    return saw_upkeep(session, saw_id)
 
 
-def remove_task(session: Session, saw_id: int, number: int) -> Care:
+def remove_upkeep_task(session: Session, saw_id: int, number: int) -> Care:
     """Take a task of one's own away; what was recorded of it stays on record."""
     saw: SawRow = get(session, "saw", saw_id)
     key = own_key(number)
@@ -231,7 +233,7 @@ def remove_task(session: Session, saw_id: int, number: int) -> Care:
     before = as_record(saw)
     saw.upkeep = {k: v for k, v in saw.upkeep.items() if k != key}
     log_change(session, saw, "edit", before)
-    return care_of(session, saw_id)
+    return saw_upkeep(session, saw_id)
 
 
 def set_accessory(session: Session, saw_id: int, given: AccessoryInput) -> Care:
@@ -241,7 +243,7 @@ def set_accessory(session: Session, saw_id: int, given: AccessoryInput) -> Care:
     kept = {k: v for k, v in (saw.accessories or {}).items() if k != given.key}
     saw.accessories = kept if given.state == "none" else {**kept, given.key: given.state}
     log_change(session, saw, "edit", before)
-    return care_of(session, saw_id)
+    return saw_upkeep(session, saw_id)
 
 
 def _steps(kind: str) -> Sequence[CommissioningStep]:
@@ -279,12 +281,12 @@ def _card(row: CommissioningRow) -> CommissioningCard:
 def begin_commissioning(session: Session, saw_id: int, given: BeginCommissioningInput) -> Care:
     """A card for a new saw, or one brought back to life. ConflictError while one is open."""
     saw: SawRow = get(session, "saw", saw_id)
-    if any(card.finished_at is None for card in care_of(session, saw_id).commissioning):
+    if any(card.finished_at is None for card in saw_upkeep(session, saw_id).commissioning):
         raise ConflictError(f"{saw.name} has a commissioning card open already.")
     row = CommissioningRow(saw_id=saw.id, kind=given.kind, started_at=now(), steps={})
     session.add(row)
     log_change(session, row, "add", None)
-    return care_of(session, saw_id)
+    return saw_upkeep(session, saw_id)
 
 
 def commissioning_step(session: Session, card_id: int, given: CommissioningStepInput) -> Care:
@@ -309,4 +311,4 @@ def commissioning_step(session: Session, card_id: int, given: CommissioningStepI
     whole = all(row.steps.get(k, {}).get("found") == "right" for k in keys)
     row.finished_at = (row.finished_at or now()) if whole else None
     log_change(session, row, "edit", before)
-    return care_of(session, row.saw_id)
+    return saw_upkeep(session, row.saw_id)

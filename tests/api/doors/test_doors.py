@@ -6,8 +6,8 @@ import pytest
 from flask import Flask
 from flask.testing import FlaskClient
 
-from jade_ribbon.api.doors.guard import COOKIE, DOOR, NETWORK, OPEN, role_asked
-from jade_ribbon.api.operations import OPERATIONS
+from jade_ribbon.api.doors.guard import COOKIE, DOOR, NETWORK
+from jade_ribbon.api.routes import OPERATIONS, PERMISSIONS
 from jade_ribbon.api.strangers import allow_hosts
 from tests.support.shop import BAND
 
@@ -57,7 +57,7 @@ def phone(networked: Flask) -> Phone:
 def test_before_it_joins_a_device_has_nothing_of_the_shop(phone: Phone) -> None:
     """Every operation, whatever it does: told to join, with nothing of a record in the answer."""
     for op in OPERATIONS:
-        if op.name in OPEN:
+        if op.stranger:
             continue
         path = op.path.replace("<int:", "<")
         for name in op.path_parameters:
@@ -117,9 +117,10 @@ def test_what_is_the_owners_is_refused_to_others_in_words(
 
 
 def test_every_role_that_is_asked_for_is_one_that_can_be_given() -> None:
-    assert {role_asked(op.name) for op in OPERATIONS} == {"anyone", "authorised", "owner"}
-    assert role_asked("write_shop") == "owner"
-    assert role_asked("add_run") == role_asked("plan_cut") == "anyone"
+    assert {op.role for op in OPERATIONS} == {"anyone", "authorised", "owner"}
+    assert PERMISSIONS["save_shop"].role == "owner"
+    assert PERMISSIONS["log_run"].role == PERMISSIONS["plan_cut"].role == "anyone"
+    assert PERMISSIONS["whole_file"].role == PERMISSIONS["export_zip"].role == "owner"
 
 
 def test_the_passphrase_makes_this_device_the_owners(phone: Phone) -> None:

@@ -35,7 +35,8 @@ from jade_ribbon.core.stock.worth import (
     PieceWanted,
     billet_worth,
 )
-from jade_ribbon.services.planning.jobs import job_with_band, rules_file
+from jade_ribbon.services.bodies import Id
+from jade_ribbon.services.planning.jobs import JobAnswer, job_with_band, one_job, rules_file
 from jade_ribbon.services.rack.edges import MINOR
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.shop.materials import material_table
@@ -281,7 +282,7 @@ def _why_not(row: StockRow, job: JobRow | None) -> Said:
     return ""
 
 
-def stock_plan(session: Session, stock_id: int, asked: StockQuestion) -> StockPlan:
+def plan_stock(session: Session, stock_id: int, asked: StockQuestion) -> StockPlan:
     """What a piece of stock gives for a job. NotFoundError; InputError for impossible figures."""
     row: StockRow = get(session, "stock", stock_id)
     job: JobRow | None = get(session, "job", asked.job_id) if asked.job_id else None
@@ -308,7 +309,7 @@ def stock_plan(session: Session, stock_id: int, asked: StockQuestion) -> StockPl
     return StockPlan(answer(session, row), cut, billet, log, metal, why, other)
 
 
-def stock_of_job(session: Session, job_id: int, stock_id: int | None) -> None:
+def set_job_stock(session: Session, job_id: int, stock_id: Id | None) -> JobAnswer:
     """The stock a job is cut from: its thickness is the job's billet from now on."""
     job: JobRow = get(session, "job", job_id)
     before = as_record(job)
@@ -318,3 +319,4 @@ def stock_of_job(session: Session, job_id: int, stock_id: int | None) -> None:
             job.billet_mm = row.thickness_mm
     job.stock_id = stock_id
     log_change(session, job, "edit", before)
+    return one_job(session, job_id)

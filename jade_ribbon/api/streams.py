@@ -1,7 +1,6 @@
-"""Answers that only the interface needs, and those that go out as they are made."""
+"""Answers that go out as they are made."""
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 
 from flask import Response, request
 from sqlalchemy.orm import Session
@@ -10,20 +9,6 @@ from jade_ribbon.store.database import Store
 
 STREAMED = "jade.streamed"
 """Set in a request's environment when its answer is made while it is sent."""
-
-
-@dataclass(frozen=True)
-class Changed:
-    """What was deleted can be brought back with this change."""
-
-    change_id: int
-
-
-@dataclass(frozen=True)
-class Started:
-    """The id of what was opened."""
-
-    id: int
 
 
 def sent_in_parts(parts: Iterator[bytes], *, name: str, mimetype: str) -> Response:

@@ -12,6 +12,7 @@ from jade_ribbon.core.edge.keenness import Evidence
 from jade_ribbon.core.edge.shop_life import ShopLife, ShopLives, metres_left, own_life_m
 from jade_ribbon.core.money.what_next import Next, what_next
 from jade_ribbon.core.quantities.words import Said
+from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.rack.bands import BandAnswer, one_band
 from jade_ribbon.services.rack.edges import MINOR, shop_lives
 from jade_ribbon.services.rack.replay import asked_words, signs_of, wear_factors
@@ -167,7 +168,7 @@ def band_page(session: Session, band_id: int) -> BandPage:
         left=_cuts_left(session, row, left, wear),
         sharpening=sharpening,
         strip=_strip(session, row, wear),
-        runs=run_lines(session, band_id),
+        runs=runs_of_band(session, band_id),
         events=_event_lines(session, band_id),
         photos=_photos(session, band_id),
     )
@@ -267,11 +268,11 @@ def _strip(session: Session, row: BandRow, wear: Mapping[str, float]) -> list[St
     return points
 
 
-def run_lines(session: Session, band_id: int, before_id: int | None = None) -> list[RunLine]:
+def runs_of_band(session: Session, band_id: int, before: Id | None = None) -> list[RunLine]:
     """The latest runs of a band, oldest first; those before one of them where it is named."""
     query = select(RunRow).where(RunRow.band_id == band_id, RunRow.deleted_at.is_(None))
-    if before_id is not None:
-        edge: RunRow = get(session, "run", before_id)
+    if before is not None:
+        edge: RunRow = get(session, "run", before)
         query = query.where(
             (RunRow.at < edge.at) | ((RunRow.at == edge.at) & (RunRow.id < edge.id))
         )

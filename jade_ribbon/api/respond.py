@@ -1,33 +1,30 @@
-"""A thin layer over Flask: parse, call a use case, answer; and the OpenAPI document of it.
-
-Each view is registered as an Operation, from which both the route and its documentation
-come, so that neither can drift from the other.
-"""
+"""A thin layer over Flask: read what came in, call the use case, answer."""
 
 import functools
 import hashlib
 import math
 import re
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Sequence
 from typing import Any
 from urllib.parse import unquote
 
 from flask import Flask, Response, current_app, g, request
-from pydantic import BaseModel, TypeAdapter, ValidationError
+from pydantic import BaseModel, ValidationError
+from sqlalchemy.orm import Session
 from werkzeug.exceptions import UnsupportedMediaType
 
 from jade_ribbon.api.audience import wants_open
+from jade_ribbon.api.operation import JSON, OURS, SENDING, Operation, Sheet
 from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.formats import sentences
-from jade_ribbon.formats.validation import Strict, faults_of, read_json
+from jade_ribbon.formats.validation import faults_of, read_json
 from jade_ribbon.services.answered import Answered, recall, remember
+from jade_ribbon.services.clock import waited
 from jade_ribbon.services.errors import NotFoundError, ReadOnlyError
 from jade_ribbon.services.keeping.sample import SampleYard
 from jade_ribbon.services.records import begin_deed
 from jade_ribbon.store.database import Store
-from jade_ribbon.store.doors import Role
 
 MOST_ID = 2**53
 YARD_COOKIE, SAMPLE = "jade_yard", "sample"
@@ -38,101 +35,8 @@ PERSON = "Jade-Person"
 WAITED = "Jade-Waited"
 """How many seconds a write waited to be sent; beside the body, which is the same at every try."""
 MOST_NAME = 40
-SENDING = ("POST", "PATCH")
-JSON = "application/json"
-SOUND = "audio/wav"
-CSV = "text/csv"
-PICTURE = "application/octet-stream"
-"""A photograph as a device took it: what it is, is seen from its bytes."""
 MOST_JSON_BYTES = 2 * 1024 * 1024
 MOST_SOUND_BYTES = 10 * 1024 * 1024
-
-
-@dataclass(frozen=True)
-class Operation:
-    """One method on one path, with the models of what goes in and out."""
-
-    method: str
-    path: str
-    name: str
-    summary: str
-    view: Callable[..., Any]
-    answer: Any
-    body: type[Strict] | None = None
-    query: type[BaseModel] | None = None
-    raw_body: bool = False
-    status: int = 200
-    media: str = JSON
-    asks: bool = False
-    """Answers a question put in a body: nothing is written."""
-    role: Role = "anyone"
-    """Who may: a device from the network must be let do so much."""
-    beside: bool = False
-    """Works beside the records (copies of the file, doors): it gets no session of theirs."""
-
-    @property
-    def writes(self) -> bool:
-        return self.method != "GET" and not self.asks
-
-    @property
-    def path_parameters(self) -> list[str]:
-        return re.findall(r"<int:(\w+)>", self.path)
-
-    @property
-    def openapi_path(self) -> str:
-        return re.sub(r"<(?:int:)?(\w+)>", r"{\1}", self.path)
-
-
-OPERATIONS: list[Operation] = []
-
-
-def operation(
-    method: str,
-    path: str,
-    *,
-    answer: Any,
-    body: type[Strict] | None = None,
-    query: type[BaseModel] | None = None,
-    raw_body: bool = False,
-    status: int = 200,
-    media: str = JSON,
-    asks: bool = False,
-    beside: bool = False,
-    role: Role = "anyone",
-) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
-    """Register a view `(session, [body], [query], **path)` under its own name.
-
-    One that works `beside` the records gets no session.
-    """
-
-    def register(view: Callable[..., Any]) -> Callable[..., Any]:
-        summary = (view.__doc__ or "").strip().split("\n")[0]
-        OPERATIONS.append(
-            Operation(
-                method=method,
-                path=path,
-                name=view.__name__,
-                summary=summary,
-                view=view,
-                answer=answer,
-                body=body,
-                query=query,
-                raw_body=raw_body,
-                status=status,
-                media=media,
-                asks=asks,
-                beside=beside,
-                role=role,
-            )
-        )
-        return view
-
-    return register
-
-
-@functools.cache
-def _adapter(answer: Any) -> TypeAdapter[Any]:
-    return TypeAdapter(answer)
 
 
 def store() -> Store:
@@ -155,10 +59,23 @@ def _refuse_in_sample(op: Operation) -> None:
         raise ReadOnlyError("This is the sample yard, to look round in: nothing is kept here.")
 
 
-def _arguments(op: Operation, path: dict[str, int]) -> dict[str, Any]:
+def _check_numbers(path: dict[str, Any]) -> None:
+    """NotFoundError for a number past every record's."""
     for name, value in path.items():
-        if value > MOST_ID:
+        if isinstance(value, int) and value > MOST_ID:
             raise NotFoundError(name.removesuffix("_id"), value)
+
+
+def _query(op: Operation, model: type[BaseModel]) -> dict[str, Any]:
+    try:
+        return op.parameters_of(model.model_validate(request.args.to_dict()))
+    except ValidationError as error:
+        raise InputError(faults_of(error, model)) from None
+
+
+def _arguments(op: Operation, path: dict[str, int]) -> dict[str, Any]:
+    """What a use case is given of a request, but for its session."""
+    _check_numbers(path)
     given: dict[str, Any] = dict(path)
     if op.method in SENDING and request.mimetype != op.media:
         # With a body or without: what a form can send, any page can.
@@ -166,18 +83,27 @@ def _arguments(op: Operation, path: dict[str, int]) -> dict[str, Any]:
     if op.body is not None or op.raw_body:
         request.max_content_length = MOST_JSON_BYTES if op.media == JSON else MOST_SOUND_BYTES
         data = request.get_data()
-        given["body"] = data if op.body is None else read_json(op.body, data)
+        if op.body is not None:
+            given |= op.parameters_of(read_json(op.body, data))
+        if op.raw_body:
+            given[op.raw_body] = data
     if op.query is not None:
-        try:
-            given["query"] = op.query.model_validate(request.args.to_dict())
-        except ValidationError as error:
-            raise InputError(faults_of(error, op.query)) from None
+        given |= _query(op, op.query)
+    for name, (source, kind) in op.sources.items():
+        if source == "ours":
+            given[name] = current_app.extensions[OURS[kind]]
+        elif source == "waited":
+            given[name] = waited(waited_s())
     return given
 
 
-def _rendered(op: Operation, result: Any) -> str:
-    context = {sentences.OPEN: wants_open()}
-    return _adapter(op.answer).dump_json(result, context=context).decode()
+def _answer(op: Operation, given: dict[str, Any], session: Session) -> Any:
+    wants = {name: session for name, (source, _) in op.sources.items() if source == "session"}
+    return op.use_case(**given, **wants)
+
+
+def _rendered(op: Operation, answer: Any) -> str:
+    return op.adapter.dump_json(answer, context={sentences.OPEN: wants_open()}).decode()
 
 
 def _write_key() -> str | None:
@@ -224,7 +150,7 @@ def _written(op: Operation, given: dict[str, Any]) -> Response:
         known = None if key is None else recall(session, key, asked)
         if known is not None:
             return Response(known.text, known.status, mimetype=JSON)
-        text = _rendered(op, op.view(session, **given))
+        text = _rendered(op, _answer(op, given, session))
         if key is not None:
             remember(session, key, asked, Answered(op.status, text))
     return Response(text, op.status, mimetype=JSON)
@@ -233,21 +159,34 @@ def _written(op: Operation, given: dict[str, Any]) -> Response:
 def _respond(op: Operation, **path: int) -> Response:
     given = _arguments(op, path)
     if op.beside:
-        return Response(_rendered(op, op.view(**given)), op.status, mimetype=JSON)
+        return Response(_rendered(op, op.use_case(**given)), op.status, mimetype=JSON)
     _refuse_in_sample(op)
     if op.writes:
         return _written(op, given)
     with store().read() as session:
-        text = _rendered(op, op.view(session, **given))
+        text = _rendered(op, _answer(op, given, session))
     return Response(text, op.status, mimetype=JSON)
 
 
-def mount_operations(app: Flask) -> None:
-    """Give every registered operation its route."""
-    for op in OPERATIONS:
+def mount_operations(app: Flask, operations: Sequence[Operation]) -> None:
+    """Give every operation its address."""
+    for op in operations:
         app.add_url_rule(
             op.path,
             endpoint=op.name,
             view_func=functools.partial(_respond, op),
             methods=[op.method],
         )
+
+
+def _sheet(sheet: Sheet, **path: Any) -> Response:
+    _check_numbers(path)
+    answer: Response = sheet.view(**path)
+    return answer
+
+
+def mount_sheets(app: Flask, sheets: Sequence[Sheet]) -> None:
+    """Give every sheet its address."""
+    for sheet in sheets:
+        view = functools.partial(_sheet, sheet)
+        app.add_url_rule(sheet.path, endpoint=sheet.name, view_func=view, methods=["GET"])

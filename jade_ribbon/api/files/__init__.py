@@ -1,1 +1,0 @@
-"""Records out as CSV and in again."""

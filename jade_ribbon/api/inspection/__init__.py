@@ -1,1 +1,0 @@
-"""Faces of sawn pieces."""

@@ -1,1 +1,0 @@
-"""What sawing costs."""

@@ -1,1 +1,0 @@
-"""Jobs and Plan."""

@@ -1,1 +1,0 @@
-"""Bands and their types."""

@@ -1,1 +1,0 @@
-"""Set-up cards, readings at them, and a saw set up."""

@@ -1,1 +1,0 @@
-"""Settings, saws, materials, tables, search and undo."""

@@ -1,1 +1,0 @@
-"""Looking after saws."""
