@@ -18,10 +18,10 @@ from PIL import Image
 
 from attacks.memory import peak_kb
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.formats.apart import close, read_apart, read_here
 from jade_ribbon.formats.outline import read_outline
 from jade_ribbon.formats.photo import small_jpeg
 from jade_ribbon.formats.recording import note_in
+from jade_ribbon.formats.sandbox import close, read_apart, read_here
 from jade_ribbon.formats.workbook import sheet_text
 
 CURVES = Path(__file__).parents[1] / "tests/data/curves"

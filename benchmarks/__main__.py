@@ -25,8 +25,8 @@ from benchmarks.troubles import bench_answers, bench_troubles
 from jade_ribbon.api.app import create_app
 from jade_ribbon.api.pages import STATIC
 from jade_ribbon.core.choosing.choose import choose
-from jade_ribbon.core.choosing.spread.chances import chances
-from jade_ribbon.core.choosing.spread.draws import Dice
+from jade_ribbon.core.choosing.uncertainty.chances import chances
+from jade_ribbon.core.choosing.uncertainty.monte_carlo import Dice
 from jade_ribbon.core.edge.history import RunFact, replayed
 from jade_ribbon.core.setup.alignment import Move, advise
 from jade_ribbon.core.simulation.wheels import follow, some_wheel

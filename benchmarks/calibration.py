@@ -11,17 +11,22 @@ from typing import Any
 import numpy as np
 
 from jade_ribbon.core.bands.reach import reachable_stress
-from jade_ribbon.core.choosing.at_the_cut import (
+from jade_ribbon.core.choosing.batch import rows, stack
+from jade_ribbon.core.choosing.choose import Ranked, choose
+from jade_ribbon.core.choosing.lot import lots
+from jade_ribbon.core.choosing.operating_point import (
     Evaluation,
     feed_to_run_at,
     figures_at,
     stiffened,
 )
-from jade_ribbon.core.choosing.choose import Ranked, choose
-from jade_ribbon.core.choosing.lot import lots
-from jade_ribbon.core.choosing.many import rows, stack
-from jade_ribbon.core.choosing.spread.chances import chances
-from jade_ribbon.core.choosing.spread.draws import Dice, drawn_bands, drawn_job, factors_of
+from jade_ribbon.core.choosing.uncertainty.chances import chances
+from jade_ribbon.core.choosing.uncertainty.monte_carlo import (
+    Dice,
+    drawn_bands,
+    drawn_job,
+    factors_of,
+)
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.arrays import Array
 from jade_ribbon.formats.job import JobFile

@@ -123,8 +123,8 @@ def yield_(file: BinaryIO) -> None:
 @click.option("--unit", help="Unit of a DXF drawing that does not say: mm, cm, m, in, ft, pt.")
 def curve(file: Path, unit: str | None) -> None:
     """Tightest radius, length and sharp corners of outline FILE (SVG or DXF), in mm."""
-    from jade_ribbon.formats.apart import read_here
     from jade_ribbon.formats.outline import read_outline
+    from jade_ribbon.formats.sandbox import read_here
 
     try:
         found = read_here("file", read_outline, file.read_bytes(), file.name, unit)
@@ -145,8 +145,8 @@ def curve(file: Path, unit: str | None) -> None:
 def pluck(file: Path) -> None:
     """The note of a plucked band in recording FILE (WAV or FLAC), in Hz."""
     from jade_ribbon.core.setup.listening import listen
-    from jade_ribbon.formats.apart import read_here
     from jade_ribbon.formats.recording import read_recording_file
+    from jade_ribbon.formats.sandbox import read_here
 
     try:
         recording = read_here("recording", read_recording_file, file)
@@ -192,9 +192,9 @@ def sound(
     against: Path | None,
 ) -> None:
     """What turns in recording FILE of a running saw, and what grew louder."""
-    from jade_ribbon.core.faults.orders import compare, hear
-    from jade_ribbon.formats.apart import read_here
+    from jade_ribbon.core.faults.orders import hear, louder_than_good
     from jade_ribbon.formats.recording import read_recording_file
+    from jade_ribbon.formats.sandbox import read_here
     from jade_ribbon.formats.sound_report import sound_record, turning_of
 
     try:
@@ -211,7 +211,7 @@ def sound(
             heard.append(hear(recording.samples, recording.rate_Hz, turning))
     except InputError as error:
         _fail(error)
-    _say(sound_record(heard[0], compare(*heard) if against else None))
+    _say(sound_record(heard[0], louder_than_good(*heard) if against else None))
 
 
 DEFAULT_FILE = Path("data/shop.sqlite")

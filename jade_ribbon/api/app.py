@@ -11,7 +11,7 @@ from jade_ribbon.api.doors.guard import guard_doors
 from jade_ribbon.api.problems import handle_problems
 from jade_ribbon.api.respond import MOST_JSON_BYTES, mount_operations, mount_sheets
 from jade_ribbon.api.routes import OPERATIONS, PERMISSIONS, SHEETS
-from jade_ribbon.api.strangers import guard
+from jade_ribbon.api.same_origin import guard
 from jade_ribbon.services import clock
 from jade_ribbon.services.doors.doors import Doors
 from jade_ribbon.services.keeping.sample import SampleYard

@@ -20,8 +20,8 @@ from pydantic import BaseModel, TypeAdapter, create_model
 from sqlalchemy.orm import Session
 
 from jade_ribbon.formats.validation import Strict
-from jade_ribbon.services.bodies import Query, Waited
 from jade_ribbon.services.edits import Edit
+from jade_ribbon.services.field_types import Query, Waited
 from jade_ribbon.services.keeping.sample import SampleYard
 from jade_ribbon.services.setup.instruments import Instruments
 from jade_ribbon.store.copies import Copies

@@ -69,7 +69,7 @@ TITLES = {
 }
 
 
-def answer(
+def problem_answer(
     status: int,
     code: str,
     detail: Said,
@@ -108,17 +108,19 @@ def problem_body(
 def _input(error: InputError) -> Response:
     faults = [FaultBody(f.path, f.message) for f in error.faults]
     detail = join("; ", (sentence(f"{f.path} " if f.path else "", f.message) for f in faults))
-    return answer(422, "input", detail, faults)
+    return problem_answer(422, "input", detail, faults)
 
 
 def _stale(error: StaleError) -> Response:
     """Both are told: what was sent stays with the sender, what is kept comes back."""
-    return answer(409, "stale", str(error), current=error.current | {"version": error.version})
+    return problem_answer(
+        409, "stale", str(error), current=error.current | {"version": error.version}
+    )
 
 
 def _http(error: HTTPException) -> Response:
     code = error.name.lower().replace(" ", "_")
-    response = answer(error.code or 500, code, error.description or error.name)
+    response = problem_answer(error.code or 500, code, error.description or error.name)
     for name, value in error.get_headers():
         if name.lower() not in ("content-type", "content-length"):
             response.headers[name] = value
@@ -132,7 +134,9 @@ def _unexpected(error: Exception) -> Response:
         request.endpoint or request.method,
         exc_info=error,
     )
-    return answer(500, "internal", "An error on our side; it was logged. Nothing was saved.")
+    return problem_answer(
+        500, "internal", "An error on our side; it was logged. Nothing was saved."
+    )
 
 
 FULL = ("full", "The disk is full: nothing was saved. Make room, then try again.")
@@ -171,7 +175,7 @@ TRY_AGAIN_S = "2"
 
 def _not_now(code: str, told: str) -> Response:
     """Nothing was saved, by no fault of what was sent: it may be sent again."""
-    response = answer(503, code, told)
+    response = problem_answer(503, code, told)
     response.headers["Retry-After"] = TRY_AGAIN_S
     return response
 
@@ -221,7 +225,7 @@ def _gone(error: FileGoneError) -> Response:
 def _astray(error: IntegrityError) -> Response:
     """A record that points at none, or is there already: what was asked cannot be, whoever asks."""
     LOG.warning("%s: refused by the file: %s", request.endpoint, error.orig)
-    return answer(
+    return problem_answer(
         409,
         "conflict",
         "It belongs to a record that is not there, or one like it is there already: nothing was "
@@ -230,7 +234,7 @@ def _astray(error: IntegrityError) -> Response:
 
 
 def _too_many(error: TooManyGuessesError) -> Response:
-    response = answer(429, "too_many_guesses", str(error))
+    response = problem_answer(429, "too_many_guesses", str(error))
     response.headers["Retry-After"] = str(math.ceil(error.wait_s))
     return response
 
@@ -238,15 +242,17 @@ def _too_many(error: TooManyGuessesError) -> Response:
 def handle_problems(app: Flask) -> None:
     """Every error leaves as a problem."""
     app.register_error_handler(InputError, _input)
-    app.register_error_handler(NotFoundError, lambda e: answer(404, "not_found", str(e)))
+    app.register_error_handler(NotFoundError, lambda e: problem_answer(404, "not_found", str(e)))
     app.register_error_handler(StaleError, _stale)
     app.register_error_handler(
-        KnownError, lambda e: answer(409, "known", str(e), current=e.current)
+        KnownError, lambda e: problem_answer(409, "known", str(e), current=e.current)
     )
     app.register_error_handler(TooManyGuessesError, _too_many)
-    app.register_error_handler(NotAllowedError, lambda e: answer(403, "not_allowed", str(e)))
-    app.register_error_handler(ReadOnlyError, lambda e: answer(403, "sample", str(e)))
-    app.register_error_handler(ConflictError, lambda e: answer(409, "conflict", str(e)))
+    app.register_error_handler(
+        NotAllowedError, lambda e: problem_answer(403, "not_allowed", str(e))
+    )
+    app.register_error_handler(ReadOnlyError, lambda e: problem_answer(403, "sample", str(e)))
+    app.register_error_handler(ConflictError, lambda e: problem_answer(409, "conflict", str(e)))
     app.register_error_handler(UnusableFileError, lambda e: _not_now("unusable", f"{e}."))
     app.register_error_handler(FileGoneError, _gone)
     app.register_error_handler(HeldError, _held)

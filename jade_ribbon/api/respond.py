@@ -15,13 +15,13 @@ from werkzeug.exceptions import UnsupportedMediaType
 
 from jade_ribbon.api.audience import wants_open
 from jade_ribbon.api.operation import JSON, OURS, SENDING, Operation, Sheet
-from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import Fault, InputError
+from jade_ribbon.core.quantities.input_limits import ENTRIES
 from jade_ribbon.formats import sentences
 from jade_ribbon.formats.validation import faults_of, read_json
-from jade_ribbon.services.answered import Answered, recall, remember
 from jade_ribbon.services.clock import waited
 from jade_ribbon.services.errors import NotFoundError, ReadOnlyError
+from jade_ribbon.services.idempotency import Answered, recall, remember
 from jade_ribbon.services.keeping.sample import SampleYard
 from jade_ribbon.services.records import begin_deed
 from jade_ribbon.store.database import Store

@@ -16,8 +16,8 @@ from jade_ribbon.api.operation import (
     post,
 )
 from jade_ribbon.services import clock_set, photos, undo
-from jade_ribbon.services.faults import book, ear, known, troubles
-from jade_ribbon.services.files import through
+from jade_ribbon.services.faults import book, ear, fault_tables, troubles
+from jade_ribbon.services.files import csv_import
 from jade_ribbon.services.inspection import faces, probing
 from jade_ribbon.services.keeping import copies, sample
 from jade_ribbon.services.money import all_round, ledger
@@ -34,8 +34,8 @@ from jade_ribbon.services.rack import (
     band_page,
     band_types,
     bands,
-    coming,
     events,
+    intake,
     learning,
     making,
     sharpening,
@@ -48,12 +48,12 @@ from jade_ribbon.services.setup import (
     alignments,
     cards,
     instruments,
-    kept,
     mounting,
+    past_setups,
     readings,
     roles,
+    saw_state,
     scale,
-    stands,
     steps,
 )
 from jade_ribbon.services.shop import materials, reference, saws, settings
@@ -72,8 +72,8 @@ OPERATIONS: tuple[Operation, ...] = (
     post("/api/doors/shut-out", doors.shut_out, role="owner", beside=True),
     post("/api/doors/passphrase", doors.set_passphrase, role="owner", beside=True),
     # Faults: troubles and their path, the book, the ear
-    get("/api/faults/known", known.faults_known),
-    get("/api/faults/cards", known.wall_cards),
+    get("/api/faults/known", fault_tables.faults_known),
+    get("/api/faults/cards", fault_tables.wall_cards),
     get("/api/faults", book.trouble_book),
     get("/api/faults/before", book.faults_before),
     add("/api/faults", troubles.add_trouble),
@@ -88,15 +88,15 @@ OPERATIONS: tuple[Operation, ...] = (
     post("/api/faults/<int:trouble_id>/still", troubles.still_there),
     post("/api/faults/<int:trouble_id>/close", troubles.close_trouble),
     delete("/api/faults/<int:trouble_id>", troubles.delete_trouble),
-    post("/api/faults/instruments", known.set_fault_instruments),
+    post("/api/faults/instruments", fault_tables.set_fault_instruments),
     ask("/api/faults/ear", ear.hear_saw, media=SOUND),
     add("/api/faults/ear/good", ear.keep_good_sound, media=SOUND),
     ask("/api/faults/pluck", ear.hear_pluck, media=SOUND),
     ask("/api/faults/tapped", ear.name_tapped_tick),
     # Records in from CSV
-    ask("/api/files/look", through.look_at_file, media=CSV),
-    add("/api/files", through.bring_file_in, media=CSV, role="authorised"),
-    ask("/api/files/workbook", through.read_workbook, media=PICTURE),
+    ask("/api/files/look", csv_import.look_at_file, media=CSV),
+    add("/api/files", csv_import.bring_file_in, media=CSV, role="authorised"),
+    ask("/api/files/workbook", csv_import.read_workbook, media=PICTURE),
     # Faces of sawn pieces
     get("/api/jobs/<int:job_id>/faces", faces.face_page),
     add("/api/faces", faces.add_face),
@@ -143,10 +143,10 @@ OPERATIONS: tuple[Operation, ...] = (
     delete("/api/band-types/<int:type_id>", band_types.delete_band_type),
     # Bands
     get("/api/bands", bands.list_bands),
-    add("/api/bands", coming.add_band_and_twins),
-    ask("/api/bands/sheet/look", coming.look_at_sheet),
-    add("/api/bands/sheet", coming.bring_sheet),
-    get("/api/bands/next", coming.next_band),
+    add("/api/bands", intake.add_band_and_twins),
+    ask("/api/bands/sheet/look", intake.look_at_sheet),
+    add("/api/bands/sheet", intake.bring_sheet),
+    get("/api/bands/next", intake.next_band),
     get("/api/bands/<int:band_id>", band_page.band_page),
     get("/api/bands/<int:band_id>/sharpen-card", sharpening.sharpening_card),
     edit("/api/bands/<int:band_id>", bands.save_band, bands.BandEdit),
@@ -192,7 +192,7 @@ OPERATIONS: tuple[Operation, ...] = (
     ask("/api/setups/<int:setup_id>/record", instruments.record_pluck),
     ask("/api/setups/<int:setup_id>/track", readings.read_tracking),
     # A saw as it stands
-    get("/api/saws/<int:saw_id>/stand", stands.saw_stands),
+    get("/api/saws/<int:saw_id>/stand", saw_state.saw_stands),
     edit(
         "/api/saws/<int:saw_id>/fittings",
         roles.save_fittings,
@@ -209,9 +209,9 @@ OPERATIONS: tuple[Operation, ...] = (
     post("/api/alignments/<int:alignment_id>/moves", alignments.move_wheel),
     delete("/api/alignments/<int:alignment_id>/moves", alignments.undo_move),
     ask("/api/saws/<int:saw_id>/tyre", alignments.check_tyre),
-    add("/api/saws/<int:saw_id>/defects", stands.add_defect),
-    post("/api/defects/<int:defect_id>/close", stands.close_defect, role="authorised"),
-    get("/api/bands/<int:band_id>/setups", kept.setups_of_band),
+    add("/api/saws/<int:saw_id>/defects", saw_state.add_defect),
+    post("/api/defects/<int:defect_id>/close", saw_state.close_defect, role="authorised"),
+    get("/api/bands/<int:band_id>/setups", past_setups.setups_of_band),
     get("/api/bands/<int:band_id>/drift", readings.drift_of_band),
     get("/api/setting-up", roles.read_setting_up),
     edit("/api/setting-up", roles.save_setting_up, roles.SettingUpEdit, role="owner"),

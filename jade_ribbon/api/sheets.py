@@ -17,8 +17,8 @@ from jade_ribbon.formats.radius_card import CardLine, pdf, svg
 from jade_ribbon.formats.validation import faults_of
 from jade_ribbon.services.errors import NotFoundError
 from jade_ribbon.services.faults.sounds import sign_sound
+from jade_ribbon.services.files.csv_import import written_out
 from jade_ribbon.services.files.tables import table_of
-from jade_ribbon.services.files.through import written_out
 from jade_ribbon.services.money.inputs import MoneyQuery
 from jade_ribbon.services.money.ledger import money_csv
 from jade_ribbon.services.photos import jpeg_of

@@ -25,7 +25,7 @@ from jade_ribbon.core.mechanics import (
 )
 from jade_ribbon.core.money import change_now, regrind_or_replace, reorder
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.fields import RANGES, fault_in
+from jade_ribbon.core.quantities.formula_limits import RANGES, fault_in
 from jade_ribbon.core.stock import billets, joinery, logs
 
 CALCULATIONS: Mapping[str, Callable[..., Any]] = {

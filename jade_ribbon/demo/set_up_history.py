@@ -6,7 +6,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.setup.alignment import Move
 from jade_ribbon.services.planning.jobs import JobAnswer, duplicate_job
-from jade_ribbon.services.setup import alignments, cards, roles, scale, stands, steps
+from jade_ribbon.services.setup import alignments, cards, roles, saw_state, scale, steps
 from jade_ribbon.services.setup.inputs import (
     AlignmentMove,
     AlignmentStart,
@@ -80,7 +80,7 @@ class SetUpHistory:
         self.learnt(self.saw_ids["meg"])
         self.begin(job, band_id, at)
         worn = DefectInput(text="Lower tyre worn hollow; a new one is ordered.", who="Senn")
-        stands.add_defect(self.session, self.saw_ids["shop"], worn)
+        saw_state.add_defect(self.session, self.saw_ids["shop"], worn)
 
     def last_card(self, job: JobAnswer, band_id: int, stress_MPa: float, at: datetime) -> None:
         """The same saw and band three days before, every step done."""

@@ -20,10 +20,10 @@ from jade_ribbon.core.faults.orders import Turning, hear
 from jade_ribbon.core.simulation.sounds import RATE_HZ, RunningSaw, sound_of
 from jade_ribbon.demo.yard import PEOPLE
 from jade_ribbon.reference.faults import causes, checks
-from jade_ribbon.services.faults.answers import offered
+from jade_ribbon.services.faults.answers import offered_checks
 from jade_ribbon.services.faults.ear import mean_pitch_mm
-from jade_ribbon.services.faults.inputs import CloseInput, RemedyInput, TroubleInput
-from jade_ribbon.services.faults.told import ANSWER, STILL, diagnosis_of, told_of
+from jade_ribbon.services.faults.inputs import CloseTroubleInput, RemedyInput, TroubleInput
+from jade_ribbon.services.faults.trouble_log import ANSWER, STILL, diagnosis_of, told_of
 from jade_ribbon.services.faults.troubles import end, mend, take_step, tell_trouble
 from jade_ribbon.services.rack.events import add_event
 from jade_ribbon.services.rack.inputs import BandEventInput
@@ -134,7 +134,7 @@ class TroubleHistory:
         row = tell_trouble(self.session, asked, at)
         truth = self._truth(row)
         if truth is None or self.dice.random() < BY_ITSELF:
-            end(self.session, row, CloseInput(causes=[]), at + timedelta(minutes=15))
+            end(self.session, row, CloseTroubleInput(causes=[]), at + timedelta(minutes=15))
             return
         self._path(row, truth, at, mender)
 
@@ -143,7 +143,7 @@ class TroubleHistory:
         when = at
         for _ in range(MOST_CHECKS):
             found = diagnosis_of(self.session, row)
-            now = check_now(found, offered(self.session, row, found))
+            now = check_now(found, offered_checks(self.session, row, found))
             said = acting(found, now)
             if said.act or now.offer is None:
                 when += timedelta(minutes=said.minutes)
@@ -164,7 +164,7 @@ class TroubleHistory:
         end(
             self.session,
             row,
-            CloseInput(causes=[truth], spoiled=spoiled, who=who),
+            CloseTroubleInput(causes=[truth], spoiled=spoiled, who=who),
             when + timedelta(minutes=20),
         )
 

@@ -9,7 +9,7 @@ from jade_ribbon.core.choosing.catalogue import catalogue_candidates
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.money.all_round import AllRound, all_round
 from jade_ribbon.formats.job import MAX_BANDS, BandFile, JobFile
-from jade_ribbon.formats.recommendation import band_record
+from jade_ribbon.formats.recommendation import band_line
 from jade_ribbon.formats.validation import Strict, read_json
 from jade_ribbon.reference.tables import operations
 
@@ -61,7 +61,7 @@ def all_round_record(found: AllRound) -> dict[str, Any]:
     return {
         "ranked": [
             {
-                "band": band_record(one.band),
+                "band": band_line(one.band),
                 "jobs": [
                     {"name": j.name, "cost": j.cost, "possible": j.possible} for j in one.jobs
                 ],
@@ -74,7 +74,7 @@ def all_round_record(found: AllRound) -> dict[str, Any]:
             "jobs": [
                 {
                     "name": j.name,
-                    "band": None if j.band is None else band_record(j.band),
+                    "band": None if j.band is None else band_line(j.band),
                     "cost": j.cost,
                 }
                 for j in found.changing.jobs
@@ -84,5 +84,5 @@ def all_round_record(found: AllRound) -> dict[str, Any]:
         },
         "pair": None
         if pair is None
-        else {"bands": [band_record(b) for b in pair.bands], "total": pair.total},
+        else {"bands": [band_line(b) for b in pair.bands], "total": pair.total},
     }

@@ -10,7 +10,7 @@ from typing import Any
 
 from jade_ribbon.core.quantities.constants import MM_PER_INCH
 from jade_ribbon.core.quantities.errors import Fault, refuse
-from jade_ribbon.core.quantities.plausible import USUAL
+from jade_ribbon.core.quantities.typical import USUAL
 from jade_ribbon.core.quantities.words import quantity, sentence
 from jade_ribbon.formats.tables_csv import value_of
 from jade_ribbon.formats.written import numbers, read_written
@@ -35,7 +35,7 @@ class SheetRow:
 
 
 @dataclass(frozen=True)
-class Sheet:
+class BandSheet:
     """A sheet with its headings, which column each is taken for, and its rows."""
 
     headings: tuple[str, ...]
@@ -188,7 +188,7 @@ def _read(column: BandColumn, cell: str, size: float, *, said: bool) -> tuple[An
     )
 
 
-def read_bands(text: str, *, inch: bool, columns: Mapping[str, int] | None = None) -> Sheet:
+def read_bands(text: str, *, inch: bool, columns: Mapping[str, int] | None = None) -> BandSheet:
     """A sheet of bands, its first line the headings. InputError for what is no sheet.
 
     Lengths without a unit are in the heading's, else in the shop's. Unreadable cells are faults of
@@ -225,4 +225,4 @@ def read_bands(text: str, *, inch: bool, columns: Mapping[str, int] | None = Non
             else:
                 faults.append(fault)
         rows.append(SheetRow(n + 2, values, tuple(faults)))
-    return Sheet(tuple(headings), taken, tuple(rows))
+    return BandSheet(tuple(headings), taken, tuple(rows))

@@ -156,7 +156,7 @@ def make_server_certificate(
     return Certificate(certificate.public_bytes(serialization.Encoding.PEM), _pem(key))
 
 
-def still_good(
+def certificate_holds(
     server: Certificate, authority: Certificate, names: Sequence[str], at: datetime
 ) -> bool:
     """Whether a certificate is this authority's, has all names, and lasts a month yet."""

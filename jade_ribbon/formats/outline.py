@@ -15,7 +15,7 @@ from typing import Any
 from jade_ribbon.core.mechanics.outline import (
     Cubic,
     EllipseArc,
-    Line,
+    LineSegment,
     Outline,
     Point,
     Segment,
@@ -226,7 +226,7 @@ def _path_chains(path: Any) -> Chains:
         elif kind == "QuadraticBezier":
             current.append(_raised(_xy(piece.start), _xy(piece.control), _xy(piece.end)))
         elif piece.start is not None and piece.end is not None and piece.start != piece.end:
-            current.append(Line(_xy(piece.start), _xy(piece.end)))
+            current.append(LineSegment(_xy(piece.start), _xy(piece.end)))
         _count(len(current))
     if current:
         chains.append(current)
@@ -319,7 +319,7 @@ def _dxf_segments(entity: Any, k: float) -> Iterator[Segment]:
     kind = entity.dxftype()
     if kind == "LINE":
         a, b = entity.dxf.start, entity.dxf.end
-        yield Line((a.x * k, a.y * k), (b.x * k, b.y * k))
+        yield LineSegment((a.x * k, a.y * k), (b.x * k, b.y * k))
     elif kind in ("ARC", "CIRCLE"):
         yield _dxf_arc(entity, k)
     elif kind == "ELLIPSE":

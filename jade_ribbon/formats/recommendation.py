@@ -4,13 +4,13 @@ import dataclasses
 from itertools import zip_longest
 from typing import Any
 
-from jade_ribbon.core.choosing.at_the_cut import Evaluation
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.spread.chances import BandSpread, chances
-from jade_ribbon.core.choosing.spread.draws import DRAWS, SEED, Dice
-from jade_ribbon.core.choosing.told.cautions import cautions_for
-from jade_ribbon.core.choosing.told.explain import reasons
-from jade_ribbon.core.choosing.told.rules_at_work import rules_applied
+from jade_ribbon.core.choosing.explanation.cautions import cautions_for
+from jade_ribbon.core.choosing.explanation.explain import reasons
+from jade_ribbon.core.choosing.explanation.rules_at_work import rules_applied
+from jade_ribbon.core.choosing.operating_point import Evaluation
+from jade_ribbon.core.choosing.uncertainty.chances import BandSpread, chances
+from jade_ribbon.core.choosing.uncertainty.monte_carlo import DRAWS, SEED, Dice
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.tension import tension
 from jade_ribbon.core.quantities.words import metric
@@ -19,7 +19,7 @@ ALTERNATIVES_SHOWN = 12
 GAUGE_LENGTH_MM = 100.0
 
 
-def band_record(band: Candidate) -> dict[str, Any]:
+def band_line(band: Candidate) -> dict[str, Any]:
     """A band as the job file writes it."""
     record: dict[str, Any] = {
         "label": band.label,
@@ -68,7 +68,7 @@ def option_record(
         gauge_length_mm=GAUGE_LENGTH_MM,
     )
     return {
-        "band": band_record(e.facts.band),
+        "band": band_line(e.facts.band),
         "stress_MPa": e.stress_MPa,
         "wheel_force_N": e.strand_force_N * job.saw.force_per_strand,
         "gauge_stretch_um_per_100mm": forms.gauge_stretch_um,
@@ -107,7 +107,7 @@ def recommend(job: Job, *, draws: int = DRAWS, seed: int = SEED) -> dict[str, An
         "alternatives": options[1:] if best is not None else [],
         "excluded": [
             {
-                "band": band_record(e.facts.band),
+                "band": band_line(e.facts.band),
                 "reasons": [{"key": r.key, "text": metric(r.text)} for r in e.conflicts],
             }
             for e in choice.excluded

@@ -27,7 +27,7 @@ class Column:
 
 
 @dataclass(frozen=True)
-class Line:
+class CsvLine:
     """A line read: values by column, and what could not be read."""
 
     number: int
@@ -87,7 +87,7 @@ def _read(column: Column, cell: str) -> tuple[Any, Fault | None]:
         return None, Fault(column.name, words, cell[:60])
 
 
-def read(columns: Sequence[Column], text: str) -> list[Line]:
+def read(columns: Sequence[Column], text: str) -> list[CsvLine]:
     """Lines of a CSV under the headings of a table; columns left out are not in the values.
 
     InputError for what is no such table: unknown headings, one twice, no lines.
@@ -121,5 +121,5 @@ def read(columns: Sequence[Column], text: str) -> list[Line]:
             value, fault = _read(known[heading], cell)
             values[heading] = value
             faults += [fault] if fault else []
-        lines.append(Line(number, values, tuple(faults)))
+        lines.append(CsvLine(number, values, tuple(faults)))
     return lines

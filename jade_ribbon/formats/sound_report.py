@@ -4,7 +4,7 @@ from typing import Any
 
 from jade_ribbon.core.faults.orders import SoundChange, Sounded, Turning
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.fields import RANGES, fault_in
+from jade_ribbon.core.quantities.formula_limits import RANGES, fault_in
 
 
 def turning_of(

@@ -22,7 +22,7 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from jade_ribbon.api.app import make_app, open_file
 from jade_ribbon.api.doors.guard import NETWORK
-from jade_ribbon.api.strangers import allow_hosts
+from jade_ribbon.api.same_origin import allow_hosts
 from jade_ribbon.server.connections import Loop, TimedRequests
 from jade_ribbon.server.opening import Opening
 from jade_ribbon.server.whole_requests import OnwardsOnly, WholeRequests

@@ -15,7 +15,7 @@ from flask import Flask
 from werkzeug.test import run_wsgi_app
 
 from jade_ribbon.api.doors.guard import DOOR
-from jade_ribbon.api.strangers import name_of
+from jade_ribbon.api.same_origin import name_of
 from jade_ribbon.api.streams import STREAMED
 from jade_ribbon.server.opening import Opening
 

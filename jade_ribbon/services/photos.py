@@ -5,11 +5,11 @@ from typing import Literal
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.photo import small_jpeg
-from jade_ribbon.services.bodies import Id
+from jade_ribbon.formats.sandbox import read_apart
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError, NotFoundError
+from jade_ribbon.services.field_types import Id
 from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.store.models import PhotoRow
 

@@ -12,10 +12,10 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said
-from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.changed_words import NAMES, Difference, called, differences, title
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError, NotAllowedError, NotFoundError
+from jade_ribbon.services.field_types import Id
 from jade_ribbon.services.records import NOUNS, as_record, bring_back, log_change
 from jade_ribbon.store.models import Base, ChangeRow
 

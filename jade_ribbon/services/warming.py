@@ -4,14 +4,20 @@ import logging
 import threading
 
 from jade_ribbon.services.faults.book import trouble_book
-from jade_ribbon.services.faults.told import learned
+from jade_ribbon.services.faults.trouble_log import learned_faults
 from jade_ribbon.services.money.summing import sum_table
 from jade_ribbon.services.planning.shopping import shopping_list
 from jade_ribbon.services.search.find import search
 from jade_ribbon.store.database import Store
 
 LOG = logging.getLogger("jade_ribbon.warming")
-FIRST = (sum_table, learned, trouble_book, shopping_list, lambda session: search(session, "band"))
+FIRST = (
+    sum_table,
+    learned_faults,
+    trouble_book,
+    shopping_list,
+    lambda session: search(session, "band"),
+)
 
 
 def warm(store: Store) -> None:

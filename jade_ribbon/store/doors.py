@@ -29,7 +29,7 @@ class Device(BaseModel):
     owner_until: datetime | None = None
 
 
-class Book(BaseModel):
+class DeviceBook(BaseModel):
     """The shop's passphrase, hashed, and its devices."""
 
     model_config = ConfigDict(frozen=True)
@@ -54,13 +54,13 @@ def write_private(path: Path, data: bytes) -> None:
     os.replace(partial, path)
 
 
-def read_book(folder: Path) -> Book:
+def read_book(folder: Path) -> DeviceBook:
     """The book; an empty one where there is none. UnusableFileError for one that is damaged."""
     path = folder / "book.json"
     if not path.exists():
-        return Book()
+        return DeviceBook()
     try:
-        return Book.model_validate_json(path.read_bytes())
+        return DeviceBook.model_validate_json(path.read_bytes())
     except ValidationError as problem:
         raise UnusableFileError(
             f"{path} is damaged: nobody is let in by it. Delete it to begin anew; every device "
@@ -68,7 +68,7 @@ def read_book(folder: Path) -> Book:
         ) from problem
 
 
-def write_book(folder: Path, book: Book) -> None:
+def write_book(folder: Path, book: DeviceBook) -> None:
     write_private(folder / "book.json", book.model_dump_json(indent=1).encode())
 
 

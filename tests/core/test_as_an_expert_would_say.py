@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 
 from jade_ribbon.core.edge.chips import chips_say
-from jade_ribbon.core.edge.keenness import EdgeRecord, Judged, how_keen
+from jade_ribbon.core.edge.sharpness import EdgeRecord, Judged, how_keen
 from jade_ribbon.core.inspection.advice import SetFigures, advise_on
 from jade_ribbon.core.inspection.face import read_face
 from jade_ribbon.core.inspection.trend import taper_trend

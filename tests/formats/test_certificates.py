@@ -12,10 +12,10 @@ from cryptography.hazmat.primitives.asymmetric import ec
 from jade_ribbon.formats.certificates import (
     SERVER_DAYS,
     Certificate,
+    certificate_holds,
     is_vouched_for,
     make_authority,
     make_server_certificate,
-    still_good,
 )
 
 AT = datetime.now(UTC)
@@ -81,10 +81,10 @@ def test_a_certificate_lasts_a_year_and_is_renewed_a_month_before(
     authority: Certificate, server: Certificate
 ) -> None:
     assert server.read.not_valid_after_utc - AT <= timedelta(days=SERVER_DAYS)
-    assert still_good(server, authority, NAMES, AT)
-    assert not still_good(server, authority, NAMES, AT + timedelta(days=SERVER_DAYS - 29))
-    assert not still_good(server, authority, (*NAMES, "192.168.1.8"), AT)
-    assert not still_good(server, make_authority("Yard", NAMES, AT), NAMES, AT)
+    assert certificate_holds(server, authority, NAMES, AT)
+    assert not certificate_holds(server, authority, NAMES, AT + timedelta(days=SERVER_DAYS - 29))
+    assert not certificate_holds(server, authority, (*NAMES, "192.168.1.8"), AT)
+    assert not certificate_holds(server, make_authority("Yard", NAMES, AT), NAMES, AT)
 
 
 def test_keys_are_strong_and_their_own(authority: Certificate, server: Certificate) -> None:

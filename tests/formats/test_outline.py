@@ -17,7 +17,7 @@ from hypothesis import strategies as st
 from jade_ribbon.core.mechanics.outline import (
     Cubic,
     EllipseArc,
-    Line,
+    LineSegment,
     chain_up,
     measure,
     radii,
@@ -64,17 +64,21 @@ def test_scaling_scales_and_turning_changes_nothing(k: float, turn: float) -> No
 
 def test_straight_lines_have_corners_and_no_radius() -> None:
     square = [
-        Line((0, 0), (10, 0)),
-        Line((10, 0), (10, 10)),
-        Line((10, 10), (0, 10)),
-        Line((0, 10), (0, 0)),
+        LineSegment((0, 0), (10, 0)),
+        LineSegment((10, 0), (10, 10)),
+        LineSegment((10, 10), (0, 10)),
+        LineSegment((0, 10), (0, 0)),
     ]
     found = measure([square])
     assert (found.min_radius_mm, found.length_mm, len(found.corners)) == (None, 40, 4)
 
 
 def test_loose_lines_are_joined_whatever_their_order_and_sense() -> None:
-    loose = [Line((10, 10), (10, 0)), Line((0, 0), (10, 0)), Line((0, 10), (10, 10))]
+    loose = [
+        LineSegment((10, 10), (10, 0)),
+        LineSegment((0, 0), (10, 0)),
+        LineSegment((0, 10), (10, 10)),
+    ]
     chains = chain_up(loose)
     assert len(chains) == 1
     assert len(measure(chains).corners) == 2

@@ -6,8 +6,8 @@ import pytest
 from PIL import Image
 
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.photo import MOST_SIDE_PX, small_jpeg
+from jade_ribbon.formats.sandbox import read_apart
 
 
 def picture(width: int, height: int, kind: str, exif: Image.Exif | None = None) -> bytes:

@@ -6,9 +6,9 @@ import pytest
 
 from jade_ribbon.core.bands.facts import band_facts, pitches_mm
 from jade_ribbon.core.choosing.catalogue import catalogue_candidates
-from jade_ribbon.core.choosing.told.cautions import LEVEL_ORDER, RULES
-from jade_ribbon.core.choosing.told.figures import TERMS
-from jade_ribbon.core.setup.card import readings_of
+from jade_ribbon.core.choosing.explanation.cautions import LEVEL_ORDER, RULES
+from jade_ribbon.core.choosing.explanation.figures import TERMS
+from jade_ribbon.core.setup.card import step_readings
 from jade_ribbon.formats.job import JobFile, RulesFile
 from jade_ribbon.reference.tables import (
     BandType,
@@ -154,7 +154,7 @@ def test_steps_say_what_keeps_them_good_and_read_in_known_units() -> None:
     for step in setup_step_texts():
         assert step.holds in ("never", "job", "band", "saw")
         assert (step.good_for_h > 0) == (step.holds in ("band", "saw"))
-        for reading in readings_of(step):
+        for reading in step_readings(step):
             assert reading.kind in ("thin", "length", "stress", "speed", "plain")
 
 

@@ -4,7 +4,7 @@ import pytest
 
 from jade_ribbon.services.rack import bands
 from jade_ribbon.services.search.find import search
-from jade_ribbon.services.search.known import known_entries, known_index
+from jade_ribbon.services.search.help_index import known_entries, known_index
 from jade_ribbon.services.undo import undo
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.models import BandRow

@@ -2,7 +2,7 @@
 
 from flask import Flask, Response, current_app, g, request
 
-from jade_ribbon.api.problems import answer
+from jade_ribbon.api.problems import problem_answer
 from jade_ribbon.services.doors.doors import RANKS, Doors
 from jade_ribbon.store.doors import Role
 
@@ -37,9 +37,9 @@ def who_comes() -> Response | None:
     if asked is None or asked.stranger:
         return None
     if g.device is None:
-        return answer(401, "join", "This device has not joined the shop, or was shut out.")
+        return problem_answer(401, "join", "This device has not joined the shop, or was shut out.")
     if RANKS[g.role] < RANKS[asked.role]:
-        return answer(403, "not_allowed", f"This is for {MAY[asked.role]} only.")
+        return problem_answer(403, "not_allowed", f"This is for {MAY[asked.role]} only.")
     return None
 
 

@@ -5,11 +5,11 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from jade_ribbon.core.bands.speed_choice import too_fast_for_any_steel
-from jade_ribbon.core.choosing.at_the_cut import Evaluation, RunFigures
 from jade_ribbon.core.choosing.conflicts import Reason, is_dirty
 from jade_ribbon.core.choosing.cost import Cost
 from jade_ribbon.core.choosing.evaluate import evaluate_bands
 from jade_ribbon.core.choosing.lot import Lot, lots
+from jade_ribbon.core.choosing.operating_point import Evaluation, RunFigures
 from jade_ribbon.core.job import DEEP_RESAW_OPERATIONS, ROUNDED, STRAIGHT_OPERATIONS, Cut, Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import quantity, sentence

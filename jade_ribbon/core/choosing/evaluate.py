@@ -8,7 +8,15 @@ from itertools import islice
 from jade_ribbon.core.bands.facts import BandFacts, band_facts, look_up
 from jade_ribbon.core.bands.reach import reachable_stress, teeth_in_cut
 from jade_ribbon.core.bands.speed_choice import MAX_TOLERANCE, SpeedChoice, choose_speed
-from jade_ribbon.core.choosing.at_the_cut import (
+from jade_ribbon.core.choosing.batch import rows, stack, windows
+from jade_ribbon.core.choosing.catalogue import facts_finder
+from jade_ribbon.core.choosing.conflicts import (
+    conflicts_before_speed,
+    conflicts_by_kind,
+    hot_conflict,
+    window_conflict,
+)
+from jade_ribbon.core.choosing.operating_point import (
     Evaluation,
     RunFigures,
     bending,
@@ -18,14 +26,6 @@ from jade_ribbon.core.choosing.at_the_cut import (
     matched_speed_target,
     stiffened,
 )
-from jade_ribbon.core.choosing.catalogue import facts_finder
-from jade_ribbon.core.choosing.conflicts import (
-    conflicts_before_speed,
-    conflicts_by_kind,
-    hot_conflict,
-    window_conflict,
-)
-from jade_ribbon.core.choosing.many import rows, stack, windows
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.mechanics.bending import BendingFatigue
 from jade_ribbon.core.mechanics.feed import FeedWindow

@@ -7,14 +7,19 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from jade_ribbon.core.choosing.at_the_cut import Evaluation, feed_to_run_at, figures_at, stiffened
+from jade_ribbon.core.choosing.batch import stack
 from jade_ribbon.core.choosing.cost import Cost
-from jade_ribbon.core.choosing.many import stack
+from jade_ribbon.core.choosing.operating_point import (
+    Evaluation,
+    feed_to_run_at,
+    figures_at,
+    stiffened,
+)
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.life import SHAPE
 from jade_ribbon.core.mechanics.lots import LotForecast, lot_forecast
 from jade_ribbon.core.quantities.arrays import Array, as_array, as_figure
-from jade_ribbon.core.quantities.fields import columns_checked
+from jade_ribbon.core.quantities.formula_limits import columns_checked
 
 BLUNT = 2.0
 """No edge is taken for duller: past it a cut only rubs."""

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from jade_ribbon.core.mechanics.cutting import energy_factor, feed_ratio
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 BLUNTEST = 2.0
 """Duller than this, something else than wear slowed the feed."""
@@ -25,7 +25,7 @@ class DullnessCombined:
     sd: float
 
 
-@checked
+@within_limits
 def dullness_from_feed(
     *,
     feed_keen_m_min: float,
@@ -89,7 +89,7 @@ def dullness_for(
     return found if 0.0 <= found <= BLUNTEST else None
 
 
-@checked
+@within_limits
 def dullness_combined(
     *, from_metres: float, from_metres_sd: float, from_feed: float, from_feed_sd: float
 ) -> DullnessCombined:

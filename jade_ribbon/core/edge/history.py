@@ -9,7 +9,8 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 
-from jade_ribbon.core.edge.keenness import (
+from jade_ribbon.core.edge.feed_force import PushFact, slowed
+from jade_ribbon.core.edge.sharpness import (
     DULL_SIGNS,
     LEFT_AFTER_SMOKE,
     EdgeRecord,
@@ -17,7 +18,6 @@ from jade_ribbon.core.edge.keenness import (
     Slowed,
     odds_of,
 )
-from jade_ribbon.core.edge.pushes import PushFact, slowed
 from jade_ribbon.core.edge.signs import BAND_LOOKED_AT
 from jade_ribbon.core.mechanics.wear import fouling_added
 

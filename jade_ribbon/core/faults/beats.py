@@ -31,14 +31,14 @@ COUNTED = 12
 
 
 @dataclass(frozen=True)
-class Line:
+class SpectralLine:
     """A line in the spectrum of the loudness: where (Hz), and how far over its surround (dB)."""
 
     hertz: float
     level_dB: float
 
 
-def lines_of(power: Samples, step: float) -> tuple[Line, ...]:
+def lines_of(power: Samples, step: float) -> tuple[SpectralLine, ...]:
     """Local maxima that stand out of what is around them, parted finer than the spectrum's step."""
     found = []
     first, last = max(round(LEAST_HZ / step), 2), min(round(MOST_HZ / step), power.size - 3)
@@ -54,7 +54,7 @@ def lines_of(power: Samples, step: float) -> tuple[Line, ...]:
             y = np.sqrt(power[i - 1 : i + 2])
             bend = float(y[0] - 2.0 * y[1] + y[2])
             shift = 0.5 * float(y[0] - y[2]) / bend if bend < 0.0 else 0.0
-            found.append(Line((i + shift) * step, level))
+            found.append(SpectralLine((i + shift) * step, level))
     return tuple(found)
 
 
@@ -63,10 +63,10 @@ class _Fit:
     """How well a rate explains lines, and which."""
 
     score: float
-    lines: tuple[Line, ...]
+    lines: tuple[SpectralLine, ...]
 
 
-def _fit(lines: Sequence[Line], hertz: float) -> _Fit:
+def _fit(lines: Sequence[SpectralLine], hertz: float) -> _Fit:
     """The best fit of a rate, over all that it may be off.
 
     Score: share of the lines' levels that stand at its multiples, times the share of its

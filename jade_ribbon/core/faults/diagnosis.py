@@ -12,9 +12,9 @@ from jade_ribbon.core.faults.knowledge import (
     Floats,
     Indexes,
     Knowledge,
-    holding,
     known_key,
     listed,
+    sets_holding,
 )
 from jade_ribbon.core.faults.readings import RANGES
 from jade_ribbon.core.quantities.errors import Fault, InputError, refuse
@@ -133,7 +133,7 @@ class Diagnosis:
 
     def moved(self, cause: str) -> tuple[tuple[Piece, float], ...]:
         """What each piece did to the log of a cause's odds, by leaving it out."""
-        held = holding(len(self.knowledge.causes))[self.knowledge.place[cause]]
+        held = sets_holding(len(self.knowledge.causes))[self.knowledge.place[cause]]
         now = _log_odds(float(self.weights[held].sum()), float(self.weights.sum()))
         return tuple(
             (piece, now - _log_odds(float(without[held].sum()), total))

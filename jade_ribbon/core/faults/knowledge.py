@@ -44,7 +44,7 @@ def columns_of(causes: int) -> tuple[Indexes, ...]:
 
 
 @lru_cache
-def holding(causes: int) -> tuple[Indexes, ...]:
+def sets_holding(causes: int) -> tuple[Indexes, ...]:
     """Numbers of the sets that hold each cause."""
     sets = sets_of(causes)
     return tuple(np.flatnonzero((sets == place).any(axis=1)) for place in range(causes))

@@ -23,7 +23,7 @@ class ClosedTrouble:
 
 
 @dataclass(frozen=True, eq=False)
-class Learned:
+class LearnedFaults:
     """Knowledge moved by a shop's own findings, and what moved."""
 
     knowledge: Knowledge
@@ -69,7 +69,7 @@ def _own_signs(known: Knowledge, alone: Sequence[tuple[int, Mapping[str, float]]
     return shows
 
 
-def learn(known: Knowledge, troubles: Sequence[ClosedTrouble]) -> Learned:
+def learn(known: Knowledge, troubles: Sequence[ClosedTrouble]) -> LearnedFaults:
     """A shop's own counts beside the table: priors and chances as Beta with weight 20.
 
     Prior of a cause: (20 p + times found)/(20 + troubles). Signs are learned of troubles with one
@@ -82,11 +82,11 @@ def learn(known: Knowledge, troubles: Sequence[ClosedTrouble]) -> Learned:
         for cause in trouble.causes:
             found[cause] = found.get(cause, 0) + 1
     if not troubles:
-        return Learned(known, 0, found)
+        return LearnedFaults(known, 0, found)
     counts = np.array([found.get(cause, 0) for cause in known.causes], dtype=float)
     priors = (WEIGHT * known.priors + counts) / (WEIGHT + len(troubles))
     alone = [(known.place[t.causes[0]], t.symptoms) for t in troubles if len(t.causes) == 1]
-    return Learned(
+    return LearnedFaults(
         known.learned(np.clip(priors, LEAST_CHANCE, MOST_CHANCE), _own_signs(known, alone)),
         len(troubles),
         found,

@@ -22,7 +22,7 @@ class FigureAsked:
 
 
 @dataclass(frozen=True)
-class AtTheSaw:
+class SawContext:
     """What is known of saw, band and job for measuring; None where it is not."""
 
     stress_target_MPa: float | None = None

@@ -5,10 +5,10 @@ from collections.abc import Callable, Mapping
 
 from jade_ribbon.core.faults.measured import (
     CANNOT,
-    AtTheSaw,
     FigureAsked,
     Figures,
     Measured,
+    SawContext,
     missing,
     unsure,
 )
@@ -30,7 +30,7 @@ PLUCK_LOW, PLUCK_HIGH, PLUCK_DOUBT = 0.85, 1.15, 0.05
 """A note tells stress to a twentieth; under 85 % of the target or over 115 it is off."""
 
 
-def pluck(given: Figures, at: AtTheSaw) -> Measured:
+def pluck(given: Figures, at: SawContext) -> Measured:
     """Stress by the note of the free span, against the target."""
     if at.free_span_mm is None or at.stress_target_MPa is None or at.thickness_mm is None:
         raise missing("a band in hand, and one free span between two wheels")
@@ -50,7 +50,7 @@ def pluck(given: Figures, at: AtTheSaw) -> Measured:
 DRIFT_NONE_DEG, DRIFT_LARGE_DEG, DRIFT_READ_MM = 0.15, 2.0, 0.5
 
 
-def drift_line(given: Figures, at: AtTheSaw) -> Measured:
+def drift_line(given: Figures, at: SawContext) -> Measured:
     """A steady angle from a pencil line; a line that could not be held has none."""
     angle = math.degrees(math.atan2(abs(given["offset_mm"]), given["run_mm"]))
     doubt = math.degrees(DRIFT_READ_MM / given["run_mm"])
@@ -66,7 +66,7 @@ THRUST_TOUCH_MM, THRUST_WIDE_MM = 0.05, 0.8
 SLIP_MM = 0.03
 
 
-def thrust_slip(given: Figures, at: AtTheSaw) -> Measured:
+def thrust_slip(given: Figures, at: SawContext) -> Measured:
     """The wider of the two thrust gaps, or a touch at either."""
     least, most = (
         min(given["above_mm"], given["below_mm"]),
@@ -83,7 +83,7 @@ def thrust_slip(given: Figures, at: AtTheSaw) -> Measured:
 SPEED_LOW, SPEED_HIGH, SPEED_DOUBT = 0.9, 1.1, 0.02
 
 
-def speed_read(given: Figures, at: AtTheSaw) -> Measured:
+def speed_read(given: Figures, at: SawContext) -> Measured:
     """The band's speed against the material's target."""
     if at.speed_target_m_s is None:
         raise missing("a job with a material")
@@ -100,7 +100,7 @@ FEED_DOUBT = 0.08
 """A stopwatch and a marked length tell a feed to so much."""
 
 
-def feed_time(given: Figures, at: AtTheSaw) -> Measured:
+def feed_time(given: Figures, at: SawContext) -> Measured:
     """The feed over a marked length, against its window."""
     if at.floor_m_min is None or at.ceiling_m_min is None:
         raise missing("a job and a band with a feed window")
@@ -116,7 +116,7 @@ def feed_time(given: Figures, at: AtTheSaw) -> Measured:
     return Measured({"low": "under", "on": "inside", "high": "over"}[found], words)
 
 
-def marks_rate(given: Figures, at: AtTheSaw) -> Measured:
+def marks_rate(given: Figures, at: SawContext) -> Measured:
     """What turns at the rate of even marks: their spacing and the feed."""
     if not (at.speed_m_s and at.band_length_mm and at.pitch_mm and at.wheel_diameters_mm):
         raise missing("a saw, its speed and a band")
@@ -140,7 +140,7 @@ def _of_ridges(found: RidgeSource) -> Measured:
     return Measured(next(iter(groups), "none"), words)
 
 
-def wheel_plane(given: Figures, at: AtTheSaw) -> Measured:
+def wheel_plane(given: Figures, at: SawContext) -> Measured:
     """Gaps under a straightedge at the top and the bottom rim of the wheel that stands back."""
     limit = at.plane_limit_mm or 1.0
     top, bottom = given["top_mm"], given["bottom_mm"]
@@ -158,7 +158,7 @@ SET_LEAST, SET_EVEN = 0.6, 0.25
 SET_READ_MM = 0.03
 
 
-def set_sides(given: Figures, at: AtTheSaw) -> Measured:
+def set_sides(given: Figures, at: SawContext) -> Measured:
     """How far teeth stand out left and right, against each other and what the band had."""
     left, right = given["left_mm"], given["right_mm"]
     mean, apart = (left + right) / 2.0, abs(left - right)
@@ -178,7 +178,7 @@ def set_sides(given: Figures, at: AtTheSaw) -> Measured:
 WELD_PROUD_MM = 0.06
 
 
-def band_straight(given: Figures, at: AtTheSaw) -> Measured:
+def band_straight(given: Figures, at: SawContext) -> Measured:
     """Thickness at the weld against beside it; flush, the back is still to be looked along."""
     over = given["weld_mm"] - given["beside_mm"]
     words = sentence(
@@ -192,7 +192,7 @@ def band_straight(given: Figures, at: AtTheSaw) -> Measured:
 USUAL_MOST_TEETH = 24.0
 
 
-def teeth_count(given: Figures, at: AtTheSaw) -> Measured:
+def teeth_count(given: Figures, at: SawContext) -> Measured:
     """Teeth in a height, against three and the most; which way they face is seen, not counted."""
     count = given["height_mm"] / (given["over_mm"] / given["teeth"])
     words: Said = f"{figure(count, 2)} teeth stand in the height."
@@ -204,7 +204,7 @@ def teeth_count(given: Figures, at: AtTheSaw) -> Measured:
 GUARD_TIMES = 2.0
 
 
-def walk_round(given: Figures, at: AtTheSaw) -> Measured:
+def walk_round(given: Figures, at: SawContext) -> Measured:
     """The guard over twice its house setting is an answer; the rest is looked at."""
     gap = at.guard_gap_mm or 10.0
     clear = given["clear_mm"]
@@ -219,7 +219,7 @@ def walk_round(given: Figures, at: AtTheSaw) -> Measured:
 SQUARE_MM, SQUARE_READ_MM = 0.3, 0.1
 
 
-def square_table(given: Figures, at: AtTheSaw) -> Measured:
+def square_table(given: Figures, at: SawContext) -> Measured:
     """Light under a square at the band and at a fresh cut, over the length of its blade."""
     band, cut = given["band_mm"], given["cut_mm"]
     words = sentence("At the band ", quantity(band, "thin"), ", at the cut ", quantity(cut, "thin"))
@@ -235,7 +235,7 @@ SCALE_ZERO, SCALE_BACK = 0.05, 0.05
 """Of the mark: a scale that is further off nothing, or comes back elsewhere, is off."""
 
 
-def scale_zero(given: Figures, at: AtTheSaw) -> Measured:
+def scale_zero(given: Figures, at: SawContext) -> Measured:
     """The scale slack, at the gauge's mark, and at the same again after slackening."""
     mark, again = given["mark"], given["again"]
     off = max(given["slack"] / mark, abs(again / mark - 1.0))
@@ -249,7 +249,7 @@ LIMP = ("stability", "edge", "straight")
 """Limits of the feed that a deep cut meets in a limp band."""
 
 
-def plan_fit(given: Figures, at: AtTheSaw) -> Measured:
+def plan_fit(given: Figures, at: SawContext) -> Measured:
     """Which rule of Plan the band breaks at this job: radius, steel, or too limp for the height."""
     if at.plan_breaks is None:
         raise missing("a job and its band")
@@ -270,7 +270,7 @@ OLD_FROM, OLD_SURE = 0.8, 2.0
 """Of the bending life; good to a factor of ten, so that only well past it is old for sure."""
 
 
-def bending_card(given: Figures, at: AtTheSaw) -> Measured:
+def bending_card(given: Figures, at: SawContext) -> Measured:
     """Bending life used, and the smallest wheel against the thickness."""
     if at.thickness_mm is None or not at.wheel_diameters_mm or at.least_wheel_ratio is None:
         raise missing("a band in hand")
@@ -290,7 +290,7 @@ def _length(key: str, label: str, high: float, kind: Kind = "thin") -> FigureAsk
     return FigureAsked(key, label, kind, 0.0, high)
 
 
-Rule = Callable[[Figures, AtTheSaw], Measured]
+Rule = Callable[[Figures, SawContext], Measured]
 MEASURES: Mapping[str, tuple[Rule, tuple[FigureAsked, ...]]] = {
     "pluck": (pluck, (FigureAsked("note_Hz", "Note heard, Hz", "plain", 5.0, 600.0),)),
     "drift_line": (
@@ -371,7 +371,7 @@ def rule_of(check: str, complaint: str) -> tuple[Rule, tuple[FigureAsked, ...]] 
     return MEASURES.get(check)
 
 
-def measure(check: str, given: Figures, at: AtTheSaw) -> Measured:
+def measure(check: str, given: Figures, at: SawContext) -> Measured:
     """Which answer a check's figures are. InputError for figures missing or out of range, or
     where the saw, band and job in hand do not say what is needed.
     """

@@ -259,7 +259,7 @@ def source_words(source: str) -> str:
     return SOURCE_WORDS.get(source, "a wheel, once a turn of it")
 
 
-def compare(now: Sounded, good: Sounded) -> SoundChange:
+def louder_than_good(now: Sounded, good: Sounded) -> SoundChange:
     """What grew louder since the last good run, at the same speed.
 
     A line is its height over its own surround, so that distance does not matter; noise is told

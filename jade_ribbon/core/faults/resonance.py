@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from jade_ribbon.core.mechanics.geometry import mass_per_length
 from jade_ribbon.core.mechanics.tension import pluck_frequency
 from jade_ribbon.core.quantities.constants import E_MPA, G_MPA
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 from jade_ribbon.core.quantities.words import Said, quantity, sentence
 
 NEAR_SHARE = 0.05
@@ -130,8 +130,8 @@ class Running:
     free_span_mm: float | None
 
 
-@checked
-def vibration(band: Running, *, speed_m_s: float) -> Vibration:
+@within_limits
+def vibration_of_band(band: Running, *, speed_m_s: float) -> Vibration:
     """The vibration card of a running band. Notes of the free span are None on three wheels.
 
     Standing still the free span sounds its plucked note; running, a string's, plus what the
@@ -201,7 +201,7 @@ def _modes(key: str, hertz: tuple[float, ...]) -> list[Rate]:
     return [Rate(key, f"{key} between the guides{ways[n]}", f) for n, f in enumerate(hertz)]
 
 
-def verdict(card: Vibration) -> str:
+def vibration_words(card: Vibration) -> str:
     """What a vibration card comes to, in a sentence."""
     if not card.meetings:
         return f"Nothing meets within {100 * NEAR_SHARE:.0f} %: run it."
@@ -218,12 +218,12 @@ def remedies(band: Running, *, speed_m_s: float) -> tuple[Said, ...]:
 
     Each is tried in the same model; nothing is offered that does not clear every meeting.
     """
-    now = vibration(band, speed_m_s=speed_m_s)
+    now = vibration_of_band(band, speed_m_s=speed_m_s)
     if not now.meetings:
         return ()
     found: list[Said] = []
     for share in SPEED_STEPS:
-        if not vibration(band, speed_m_s=speed_m_s * share).meetings:
+        if not vibration_of_band(band, speed_m_s=speed_m_s * share).meetings:
             sign = "faster" if share > 1 else "slower"
             percent = abs(share - 1.0) * 100
             found.append(
@@ -236,7 +236,7 @@ def remedies(band: Running, *, speed_m_s: float) -> tuple[Said, ...]:
         for change in (-20.0, 20.0, -40.0, 40.0):
             span = band.guide_span_mm + change
             moved = replace(band, guide_span_mm=span) if span > 10 else band
-            if moved is not band and not vibration(moved, speed_m_s=speed_m_s).meetings:
+            if moved is not band and not vibration_of_band(moved, speed_m_s=speed_m_s).meetings:
                 way = "lower" if change < 0 else "higher"
                 found.append(
                     sentence("the guides ", quantity(abs(change), "length"), f" {way} clear it")

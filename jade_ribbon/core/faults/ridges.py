@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 HARMONICS = (1, 2, 3)
 SHOWN = 3
@@ -42,7 +42,7 @@ def _nearest(source: str, own_Hz: float, seen_Hz: float) -> RidgeCandidate:
     return RidgeCandidate(source, harmonic, rate, 100.0 * (seen_Hz / rate - 1.0))
 
 
-@checked
+@within_limits
 def ridge_source(
     *,
     spacing_mm: float,

@@ -4,10 +4,10 @@ from collections.abc import Callable, Mapping, Sequence
 
 from jade_ribbon.core.faults.measured import (
     CANNOT,
-    AtTheSaw,
     FigureAsked,
     Figures,
     Measured,
+    SawContext,
     missing,
     unsure,
 )
@@ -53,7 +53,7 @@ def part_mm(readings: Sequence[Sequence[float]], sign: str) -> float:
     return abs(parts[sign])
 
 
-def _trial(given: Figures, at: AtTheSaw, less: str) -> Measured:
+def _trial(given: Figures, at: SawContext, less: str) -> Measured:
     if at.complaint_mm is None:
         raise missing("a face of the job read in Inspect before, to be held against")
     readings = [(x, y, given[key]) for key, (_, x, y) in PLACES.items()]
@@ -68,6 +68,6 @@ def _trial(given: Figures, at: AtTheSaw, less: str) -> Measured:
     return Measured(less if was - now > CALIPER_MM else CANNOT, words)
 
 
-def trial_rule(check: str) -> Callable[[Figures, AtTheSaw], Measured]:
+def trial_rule(check: str) -> Callable[[Figures, SawContext], Measured]:
     """The rule of a trial cut that is read by its face."""
     return lambda given, at: _trial(given, at, TRIALS[check])

@@ -51,7 +51,7 @@ class SetFigures:
 
 
 @dataclass(frozen=True)
-class Advice:
+class FaceAdvice:
     """The part that matters most, what it likely comes of, and what to change."""
 
     part: str
@@ -73,7 +73,7 @@ def eased_feed_m_min(barrel_mm: float, given: SetFigures) -> float:
     return given.feed_m_min * share
 
 
-def _thickness(part: FacePart, given: SetFigures) -> Advice:
+def _thickness(part: FacePart, given: SetFigures) -> FaceAdvice:
     """The mean off what was asked: the fence, or the line, moves by as much."""
     thick = part.amount_mm > 0.0
     if given.asked_mm is not None and abs(part.amount_mm) > ODD_SHARE * given.asked_mm:
@@ -82,7 +82,7 @@ def _thickness(part: FacePart, given: SetFigures) -> Advice:
         words = sentence(
             read, " on the average where ", asked, " is asked: is it a piece of this job?"
         )
-        return Advice("thickness", "No fence is set so far off.", words)
+        return FaceAdvice("thickness", "No fence is set so far off.", words)
     off = quantity(abs(part.amount_mm), "thin")
     how = "thick" if thick else "thin"
     if given.guided == "line":
@@ -90,16 +90,16 @@ def _thickness(part: FacePart, given: SetFigures) -> Advice:
             off,
             f" too {how} on the average: saw so that the kerf takes the other side of the line.",
         )
-        return Advice("thickness", "It was sawn beside its line.", words)
+        return FaceAdvice("thickness", "It was sawn beside its line.", words)
     tool = "point" if given.guided == "point" else "fence"
     words = sentence(off, f" too {how}: {tool} {'in' if thick else 'out'} by ", off, ".")
     if given.asked_mm is not None:
         step = quantity(given.asked_mm + given.kerf_mm, "thin")
         words = sentence(words, " Stepping off, the next step is ", step, ", slice and kerf.")
-    return Advice("thickness", f"The {tool} stands too far {'off' if thick else 'in'}.", words)
+    return FaceAdvice("thickness", f"The {tool} stands too far {'off' if thick else 'in'}.", words)
 
 
-def _taper(part: FacePart, given: SetFigures) -> Advice:
+def _taper(part: FacePart, given: SetFigures) -> FaceAdvice:
     toward = "thicker at its end" if part.amount_mm > 0.0 else "thinner at its end"
     if given.guided in ("point", "line"):
         led = "at a single point" if given.guided == "point" else "along a line"
@@ -107,7 +107,7 @@ def _taper(part: FacePart, given: SetFigures) -> Advice:
             "There is no fence to turn: scribe a line the whole length, look well ahead of the "
             "teeth, and steer early. If it pulls one way all along, measure the drift."
         )
-        return Advice("taper", f"The board is {toward}: it was steered {led}.", words)
+        return FaceAdvice("taper", f"The board is {toward}: it was steered {led}.", words)
     angle = math.atan2(abs(part.amount_mm), given.length_mm)
     minutes = figure(60.0 * math.degrees(angle), 2)
     move: Said = f"Turn the fence by {minutes} minutes of arc"
@@ -116,12 +116,12 @@ def _taper(part: FacePart, given: SetFigures) -> Advice:
         move = sentence(move, ", ", quantity(slip, "thin"), " at its far bolt")
     way = "away from" if part.amount_mm > 0.0 else "toward"
     turned = sentence(move, f", its far end {way} the band's side; try it on scrap first.")
-    return Advice(
+    return FaceAdvice(
         "taper", f"The board is {toward}: the fence is not at the band's own line.", turned
     )
 
 
-def _lean(part: FacePart, given: SetFigures) -> Advice:
+def _lean(part: FacePart, given: SetFigures) -> FaceAdvice:
     degrees = figure(math.degrees(math.atan2(abs(part.amount_mm), given.height_mm)), 2)
     slip = sentence(
         quantity(abs(part.amount_mm), "thin"), " over ", quantity(given.height_mm, "length")
@@ -137,14 +137,16 @@ def _lean(part: FacePart, given: SetFigures) -> Advice:
             slip,
             ".",
         )
-        return Advice(
+        return FaceAdvice(
             "lean", f"It is thicker at the {thick}: the table or the fence face leans.", words
         )
     words = sentence(f"Set table and band square: they are {degrees}° off (", slip, ").")
-    return Advice("lean", f"It is thicker at the {thick}: table and band are not square.", words)
+    return FaceAdvice(
+        "lean", f"It is thicker at the {thick}: table and band are not square.", words
+    )
 
 
-def _too_much_for_the_push(part: FacePart, given: SetFigures) -> Advice | None:
+def _too_much_for_the_push(part: FacePart, given: SetFigures) -> FaceAdvice | None:
     """A barrel that the push cannot explain, even known so roughly: easing would not mend it."""
     made = given.push_barrel_mm
     if made is None or abs(part.amount_mm) <= EXPLAINED_TIMES * made:
@@ -155,7 +157,7 @@ def _too_much_for_the_push(part: FacePart, given: SetFigures) -> Advice | None:
         quantity(EXPLAINED_TIMES * made, "thin"),
         " of it at the most: easing the feed would not mend it.",
     )
-    return Advice("barrel", "More than the push can bow a band so tight and so held.", words)
+    return FaceAdvice("barrel", "More than the push can bow a band so tight and so held.", words)
 
 
 def _tighter(part: FacePart, given: SetFigures) -> float | None:
@@ -164,7 +166,7 @@ def _tighter(part: FacePart, given: SetFigures) -> float | None:
     return wanted if given.stress_MPa < wanted <= given.high_MPa else None
 
 
-def _barrel(part: FacePart, given: SetFigures) -> Advice:
+def _barrel(part: FacePart, given: SetFigures) -> FaceAdvice:
     if (other := _too_much_for_the_push(part, given)) is not None:
         return other
     feed = eased_feed_m_min(part.amount_mm, given)
@@ -177,41 +179,41 @@ def _barrel(part: FacePart, given: SetFigures) -> Advice:
             quantity(feed, "feed"),
             ".",
         )
-        return Advice("barrel", f"{cause}: fed harder than it stands straight.", words, feed)
+        return FaceAdvice("barrel", f"{cause}: fed harder than it stands straight.", words, feed)
     slower = sentence("Easing to ", quantity(feed, "feed"), " would be needed, too slow: ")
     if feed < given.floor_m_min:
         under = quantity(given.floor_m_min, "feed")
         slower = sentence("Slower alone would rub (under ", under, "): ")
     if given.dullness > KEEN:
         words = sentence(slower, "sharpen or change the band first.")
-        return Advice("barrel", f"{cause}: the edge is dull and wants more push.", words)
+        return FaceAdvice("barrel", f"{cause}: the edge is dull and wants more push.", words)
     if (wanted := _tighter(part, given)) is not None:
         words = sentence(slower, "tension it to ", quantity(wanted, "stress"), " first.")
-        return Advice("barrel", f"{cause}: it is slacker than its steel stands.", words)
+        return FaceAdvice("barrel", f"{cause}: it is slacker than its steel stands.", words)
     words = sentence(slower, "bring the guides closer, or take a wider band.")
-    return Advice("barrel", f"{cause}, keen and tight as it is.", words)
+    return FaceAdvice("barrel", f"{cause}, keen and tight as it is.", words)
 
 
-def _waves(part: FacePart, given: SetFigures, at_mm: float) -> Advice:
+def _waves(part: FacePart, given: SetFigures, at_mm: float) -> FaceAdvice:
     near = max(NEAR_A_STOP_MM, NEAR_A_STOP_SHARE * given.length_mm)
     stop = min(given.stops_mm, key=lambda s: abs(s - at_mm), default=None)
     if stop is not None and abs(stop - at_mm) <= near:
         where = quantity(stop, "length")
         change = sentence("Feed without stopping: it stopped at ", where, ", where the step is.")
-        return Advice("waves", "The feed stopped and went on.", change)
+        return FaceAdvice("waves", "The feed stopped and went on.", change)
     if given.ridges:
-        return Advice("waves", "Something comes round.", given.ridges)
+        return FaceAdvice("waves", "Something comes round.", given.ridges)
     words: Said = "Measure the spacing of the ridges; look at guides and weld."
     if given.stops_mm:
         places = join(", ", (quantity(s, "length") for s in given.stops_mm))
         words = sentence(words, " The feed stopped at ", places, ": the step is elsewhere.")
-    return Advice("waves", "Something comes round, or the feed stopped and went on.", words)
+    return FaceAdvice("waves", "Something comes round, or the feed stopped and went on.", words)
 
 
 _OF = {"thickness": _thickness, "taper": _taper, "lean": _lean, "barrel": _barrel}
 
 
-def advise_on(face: Face, given: SetFigures) -> Advice | None:
+def advise_on(face: Face, given: SetFigures) -> FaceAdvice | None:
     """The change that matters most: of the part farthest over the tolerance.
 
     None where nothing is surely over it; what cannot be told wants more readings, not a change.

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from statistics import NormalDist
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 EIGHT_IN_TEN = NormalDist().inv_cdf(0.9)
 REFERENCE_BITE_MM = 0.1
@@ -157,7 +157,7 @@ def pressure_by_watts(
     return EnergyPosterior(math.exp(found.mean), found.sd, tuple(k for k, _ in seen_MPa))
 
 
-@checked
+@within_limits
 def side_share_posterior(
     *,
     prior_share: float,
@@ -206,7 +206,7 @@ def reference_pressure_MPa(reading: PowerReading, m: float, dull_energy_gain: fl
     return float(pressure * (bite_mm / REFERENCE_BITE_MM) ** m / dull)
 
 
-@checked
+@within_limits
 def energy_posterior(
     *,
     prior_K_ref_MPa: float,

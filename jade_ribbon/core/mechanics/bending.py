@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from jade_ribbon.core.quantities.arrays import one_of, somewhere
 from jade_ribbon.core.quantities.constants import E_MPA, RHO_KG_M3
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked, finite
+from jade_ribbon.core.quantities.formula_limits import finite, within_limits
 
 
 @dataclass(frozen=True)
@@ -37,7 +37,7 @@ def bending_stress(*, thickness_mm: float, wheel_diameter_mm: float) -> float:
     return E_MPA * thickness_mm / (wheel_diameter_mm + thickness_mm)
 
 
-@checked
+@within_limits
 def wheel_bending(
     *,
     thickness_mm: float,
@@ -62,7 +62,7 @@ def wheel_bending(
     )
 
 
-@checked
+@within_limits
 def bending_fatigue(
     *,
     tension_stress_MPa: float,

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from jade_ribbon.core.quantities.fields import checked, finite
+from jade_ribbon.core.quantities.formula_limits import finite, within_limits
 
 PRESSURE_BITE_MM = 0.1
 
@@ -21,7 +21,7 @@ class CuttingPower:
     feed_force_N: float
 
 
-@checked
+@within_limits
 def bite(*, feed_m_min: float, speed_m_s: float, pitch_mm: float) -> Bite:
     """Uncut chip per tooth (mm): feed x pitch / speed, all teeth sharing equally.
 
@@ -60,7 +60,7 @@ def feed_ratio(*, dullness: float, feed_ratio_sharp: float, feed_ratio_dull: flo
     return feed_ratio_sharp + (feed_ratio_dull - feed_ratio_sharp) * dullness
 
 
-@checked
+@within_limits
 def cutting_power(
     *,
     feed_m_min: float,

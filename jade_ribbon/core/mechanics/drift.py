@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.arrays import atan
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 
 @dataclass(frozen=True)
@@ -13,7 +13,7 @@ class Drift:
     fence_shift_mm: float
 
 
-@checked
+@within_limits
 def drift(*, offset_mm: float, run_mm: float, fence_bolt_spacing_mm: float) -> Drift:
     """Angle (deg) a freehand cut steers off, and the fence shift (mm) over its bolts.
 

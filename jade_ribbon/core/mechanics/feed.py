@@ -11,7 +11,7 @@ import numpy as np
 from jade_ribbon.core.mechanics.cutting import PRESSURE_BITE_MM, bite, energy_factor, feed_ratio
 from jade_ribbon.core.quantities.arrays import is_array, least, most, one_of, somewhere, where
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 RECOMMENDED_SHARE = 0.8
 """Recommended feed as a share of the ceiling."""
@@ -107,7 +107,7 @@ def _many_windows(limits: Mapping[Limit, float], floor: float) -> FeedWindow:
     return FeedWindow(limits, floor, ceiling, cast(Limit, binding), cast(State, state), feed)
 
 
-@checked
+@within_limits
 def feed_limits(
     *,
     speed_m_s: float,

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from jade_ribbon.core.quantities.arrays import one_of, somewhere, sqrt
 from jade_ribbon.core.quantities.constants import MM_PER_INCH, RHO_KG_M3
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked, finite
+from jade_ribbon.core.quantities.formula_limits import finite, within_limits
 
 LEAN_FACTOR = 3.0 + 2.0 * math.sqrt(2.0)
 """Width squared over (radius x clearance) for a body leaning from wall to wall."""
@@ -46,7 +46,7 @@ def gullet_of_pitch(
     return gullet_depth_ratio * pitch_mm, gullet_area_coefficient * pitch_mm**2
 
 
-@checked
+@within_limits
 def band_geometry(
     *,
     width_mm: float,
@@ -123,7 +123,7 @@ class InCurve:
     clearance_mm: float
 
 
-@checked
+@within_limits
 def in_curve(*, width_mm: float, thickness_mm: float, kerf_mm: float, radius_mm: float) -> InCurve:
     """How a band leans in its own kerf at a radius (mm), and what room that leaves it.
 
@@ -138,7 +138,7 @@ def in_curve(*, width_mm: float, thickness_mm: float, kerf_mm: float, radius_mm:
     return InCurve(lean, (kerf_mm - thickness_mm) / 2.0 - lean * lean * radius_mm / 2.0)
 
 
-@checked
+@within_limits
 def min_radius(
     *, width_mm: float, thickness_mm: float, kerf_mm: float, allowance: float = 1.0
 ) -> MinRadius:
@@ -157,7 +157,7 @@ def min_radius(
     return MinRadius(radius)
 
 
-@checked
+@within_limits
 def widest_for_radius(
     *, radius_mm: float, thickness_mm: float, kerf_mm: float, allowance: float = 1.0
 ) -> WidestForRadius:
@@ -177,7 +177,7 @@ class LoopLength:
     length_mm: float
 
 
-@checked
+@within_limits
 def loop_length(
     *, wheel_diameter_mm: float, second_wheel_mm: float, centres_mm: float
 ) -> LoopLength:

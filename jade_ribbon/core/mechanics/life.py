@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.fields import checked, finite
+from jade_ribbon.core.quantities.formula_limits import finite, within_limits
 
 SHAPE = 2.5
 """Weibull shape of edge lives."""
@@ -40,7 +40,7 @@ def _check_lives(**groups: Sequence[float]) -> None:
         raise InputError(faults)
 
 
-@checked
+@within_limits
 def life_posterior(
     *,
     prior_life_m: float,
@@ -77,7 +77,7 @@ def _mean_life(alpha: float, beta: float, shape: float) -> float | None:
     return float(beta ** (1.0 / shape) * math.exp(log_gammas))
 
 
-@checked
+@within_limits
 def survival(*, alpha: float, beta: float, shape: float, used_m: float, next_m: float) -> Survival:
     """Chance that an edge which has run `used_m` also sees the next `next_m` through.
 

@@ -9,7 +9,7 @@ import numpy as np
 from jade_ribbon.core.mechanics.life import survival
 from jade_ribbon.core.quantities.arrays import Array
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked, finite
+from jade_ribbon.core.quantities.formula_limits import finite, within_limits
 
 RATE_POINTS = 41
 RATE_FALL = 12.0
@@ -89,7 +89,7 @@ def _nodes() -> tuple[Array, Array]:
     return 0.5 * (nodes + 1.0), 0.5 * weights
 
 
-@checked
+@within_limits
 def lot_forecast(
     *,
     alpha: float,

@@ -2,14 +2,14 @@
 
 import math
 
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 POWER_FACTOR_LOADED = 0.8
 POWER_FACTOR_IDLE = 0.25
 """Of induction motors of a workshop; a clamp meter does not tell them."""
 
 
-@checked
+@within_limits
 def watts_of_amps(*, amps_A: float, volts_V: float, phases: int, power_factor: float) -> float:
     """P = U I cos phi on one phase, sqrt(3) U I cos phi on three (volts between two of them).
 

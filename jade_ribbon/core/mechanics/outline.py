@@ -36,7 +36,7 @@ GAUSS_WEIGHTS = np.tile(_WEIGHTS / (2.0 * GAUSS_PARTS), GAUSS_PARTS)
 
 
 @dataclass(frozen=True)
-class Line:
+class LineSegment:
     """A straight segment."""
 
     start: Point
@@ -96,7 +96,7 @@ class Cubic:
         return place, first, second
 
 
-Segment = Line | EllipseArc | Cubic
+Segment = LineSegment | EllipseArc | Cubic
 
 
 @dataclass(frozen=True)
@@ -154,7 +154,7 @@ def tightest(segment: Segment) -> Tightest | None:
 
     Source: as `radii`, closed in on five times; docs/model "Outlines".
     """
-    if isinstance(segment, Line):
+    if isinstance(segment, LineSegment):
         return None
     if isinstance(segment, EllipseArc):
         return _tightest_of_arc(segment)
@@ -204,7 +204,7 @@ def _half_turns(low: float, high: float) -> tuple[int, int]:
 
 def length_of(segment: Segment) -> float:
     """Length (mm) by Gauss quadrature over eight parts."""
-    if isinstance(segment, Line):
+    if isinstance(segment, LineSegment):
         return math.dist(segment.start, segment.end)
     if isinstance(segment, EllipseArc) and (radius := segment.circle_mm) is not None:
         return radius * abs(segment.sweep)
@@ -228,7 +228,7 @@ def stretches_of(segments: Sequence[Segment]) -> tuple[Stretch, ...]:
     length_of_each: dict[int | None, float] = {}
     bent: dict[int | None, float] = {}
     for segment in segments:
-        if isinstance(segment, Line):
+        if isinstance(segment, LineSegment):
             parts, found = np.array([length_of(segment)]), np.array([np.inf])
         else:
             _, first, second = segment.at(GAUSS_AT)
@@ -248,7 +248,7 @@ def stretches_of(segments: Sequence[Segment]) -> tuple[Stretch, ...]:
 
 def ends(segment: Segment) -> tuple[Point, Point]:
     """First and last place."""
-    if isinstance(segment, Line):
+    if isinstance(segment, LineSegment):
         return segment.start, segment.end
     place, _, _ = segment.at(ENDS_AT)
     return (float(place[0, 0]), float(place[0, 1])), (float(place[1, 0]), float(place[1, 1]))
@@ -267,8 +267,8 @@ def directions(segment: Segment) -> tuple[float, float]:
 
 def reverse(segment: Segment) -> Segment:
     """The same segment walked the other way."""
-    if isinstance(segment, Line):
-        return Line(segment.end, segment.start)
+    if isinstance(segment, LineSegment):
+        return LineSegment(segment.end, segment.start)
     if isinstance(segment, Cubic):
         return Cubic(segment.p3, segment.p2, segment.p1, segment.p0)
     return EllipseArc(
@@ -345,7 +345,7 @@ def chain_up(loose: Sequence[Segment]) -> list[list[Segment]]:
 
 
 def _samples(segment: Segment, parts: int) -> list[OutlineSample]:
-    if isinstance(segment, Line):
+    if isinstance(segment, LineSegment):
         return [OutlineSample(x, y, None) for x, y in (segment.start, segment.end)]
     place, first, second = segment.at(np.linspace(0.0, 1.0, parts + 1))
     return [

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 EXACT_FIT_SLACK = 1e-9
 
@@ -17,7 +17,7 @@ class Slicing:
     finished_yield: float
 
 
-@checked
+@within_limits
 def slicing(
     *,
     billet_mm: float,

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.constants import M_PER_FT
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 
 @dataclass(frozen=True)
@@ -37,7 +37,7 @@ def rim_speed(*, wheel_diameter_mm: float, wheel_rpm: float) -> float:
     return math.pi * wheel_diameter_mm / 1000.0 * wheel_rpm / 60.0
 
 
-@checked
+@within_limits
 def band_speed(
     *, wheel_diameter_mm: float, wheel_rpm: float, band_length_mm: float | None = None
 ) -> BandSpeed:
@@ -53,7 +53,7 @@ def band_speed(
     return BandSpeed(speed, speed * 60.0, speed * 60.0 / M_PER_FT, passes)
 
 
-@checked
+@within_limits
 def drive_speed(
     *,
     motor_rpm: float,
@@ -80,7 +80,7 @@ def drive_speed(
     return DriveSpeed(rpm, speed, speed * 60.0, speed * 60.0 / M_PER_FT)
 
 
-@checked
+@within_limits
 def drive_hz_for_speed(
     *,
     target_speed_m_s: float,

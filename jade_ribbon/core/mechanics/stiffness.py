@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from jade_ribbon.core.quantities.arrays import exp, one_of, sin, somewhere, sqrt
 from jade_ribbon.core.quantities.constants import E_MPA, G_MPA, RHO_KG_M3
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked, finite
+from jade_ribbon.core.quantities.formula_limits import finite, within_limits
 
 
 @dataclass(frozen=True)
@@ -60,7 +60,7 @@ def _coupling(span: float, cut_height: float) -> float:
     return centred - math.pi**2 / (span**2 * cut_height) * 0.5 * spread
 
 
-@checked
+@within_limits
 def stability_limit(
     *,
     stress_MPa: float,
@@ -113,7 +113,7 @@ def stability_limit(
     return StabilityLimit(force, stiffness, strand)
 
 
-@checked
+@within_limits
 def edge_slack(
     *,
     stress_MPa: float,

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.arrays import one_of, somewhere
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 SIDE_SHARE_SHARP = 0.06
 SIDE_SHARE_DULL_GAIN = 0.10
@@ -34,7 +34,7 @@ def side_share(dullness: float) -> float:
     return SIDE_SHARE_SHARP + SIDE_SHARE_DULL_GAIN * dullness
 
 
-@checked
+@within_limits
 def straightness(
     *,
     stress_MPa: float,

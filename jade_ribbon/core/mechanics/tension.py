@@ -7,7 +7,7 @@ from jade_ribbon.core.mechanics.geometry import mass_per_length
 from jade_ribbon.core.quantities.arrays import one_of, somewhere, sqrt
 from jade_ribbon.core.quantities.constants import E_MPA, KGF_CM2_PER_MPA, PSI_PER_MPA
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 SIDE_PUSH_LINEAR_SHARE = 0.05
 """Side push is read as linear while it adds less than this share of the band's strain."""
@@ -58,7 +58,7 @@ def wheel_force_per_strand(wheels: int) -> float:
     return 2.0 * math.sin(math.radians(wrap) / 2.0)
 
 
-@checked
+@within_limits
 def tension(
     *,
     stress_MPa: float,
@@ -90,7 +90,7 @@ def tension(
     )
 
 
-@checked
+@within_limits
 def stress_from_gauge(*, gauge_stretch_um: float, gauge_length_mm: float) -> Stress:
     """Stress (MPa) from the stretch (um) read over a gauge length (mm), whatever the width.
 
@@ -102,7 +102,7 @@ def stress_from_gauge(*, gauge_stretch_um: float, gauge_length_mm: float) -> Str
     return Stress(E_MPA * gauge_stretch_um / 1000.0 / gauge_length_mm)
 
 
-@checked
+@within_limits
 def side_push(
     *,
     stress_MPa: float,
@@ -151,7 +151,7 @@ def deflection_for_share(*, stress_MPa: float, span_mm: float, share: float) -> 
     return float(span_mm * (share * stress_MPa / (2.0 * E_MPA)) ** 0.5)
 
 
-@checked
+@within_limits
 def stress_from_side_push(
     *,
     side_force_N: float,
@@ -179,7 +179,7 @@ def stress_from_side_push(
     return Stress(strand / (body_width_mm * thickness_mm))
 
 
-@checked
+@within_limits
 def stress_from_travel(*, wheel_travel_mm: float, band_length_mm: float, give: float) -> Stress:
     """Stress (MPa) from wheel travel since snug (mm) on a two-wheel saw.
 
@@ -218,7 +218,7 @@ def _string_terms(
     return body * thickness_mm * 1e-6, mass, stiffness, span_mm / 1000.0
 
 
-@checked
+@within_limits
 def pluck_frequency(
     *,
     stress_MPa: float,
@@ -236,7 +236,7 @@ def pluck_frequency(
     return PluckFrequency((wave + 2.0 / span * sqrt(stiffness / mass)) / (2.0 * span))
 
 
-@checked
+@within_limits
 def stress_from_pluck(
     *,
     frequency_Hz: float,

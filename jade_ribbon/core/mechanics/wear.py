@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.mechanics.cutting import bite
 from jade_ribbon.core.quantities.arrays import exp, least, most
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 USUAL_BITE_MM = 0.012
 """Bite at which an edge wears as its life in metres says."""
@@ -44,7 +44,7 @@ def bite_term(*, bite_mm: float, bite_exponent: float) -> float:
     return least(most(term, BITE_TERM_LOW), BITE_TERM_HIGH)
 
 
-@checked
+@within_limits
 def contact_length(
     *,
     cut_length_mm: float,

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 
 @dataclass(frozen=True)
@@ -16,7 +16,7 @@ class ChangeNow:
     even_at_chance: float | None
 
 
-@checked
+@within_limits
 def change_now(
     *,
     chance_lasts: float,

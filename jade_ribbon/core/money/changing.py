@@ -56,7 +56,9 @@ def changed_way(best: Ranked, job: Job, as_it_is: Way) -> Way | None:
     return None if same and as_it_is.able and found.money >= as_it_is.money else found
 
 
-def verdict(as_it_is: Way, changed: Way | None, currency: str, *, ready: bool = True) -> Said:
+def change_verdict(
+    as_it_is: Way, changed: Way | None, currency: str, *, ready: bool = True
+) -> Said:
     """Leave it or change it, and what that gains or costs; of a saw not ready, once it is."""
     if not as_it_is.able:
         cannot_words = sentence("Not as it is: ", as_it_is.words)

@@ -4,10 +4,10 @@ import dataclasses
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from jade_ribbon.core.choosing.at_the_cut import Evaluation
 from jade_ribbon.core.choosing.choose import CLOSE_SHARE, Choice, Ranked
 from jade_ribbon.core.choosing.lot import lots
-from jade_ribbon.core.choosing.spread.sure import lot_words
+from jade_ribbon.core.choosing.operating_point import Evaluation
+from jade_ribbon.core.choosing.uncertainty.confidence import lot_words
 from jade_ribbon.core.edge.run_pace import PACES
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.money.change_now import ChangeNow, change_now

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from jade_ribbon.core.mechanics.wear import LIFE_M_CARBON_OAK
-from jade_ribbon.core.quantities.fields import finite
+from jade_ribbon.core.quantities.formula_limits import finite
 from jade_ribbon.reference.care import Accessory
 
 UNSURE = 1.6

@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import Literal
 
 from jade_ribbon.core.mechanics.wear import RESHARPEN_FACTOR
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 WayKey = Literal["in_house", "on_saw", "send_out", "never"]
 WAY_NAMES: dict[WayKey, str] = {
@@ -33,7 +33,7 @@ class SharpenPlan:
     saving_share: float
 
 
-@checked
+@within_limits
 def sharpen_plan(
     *,
     price_new: float,

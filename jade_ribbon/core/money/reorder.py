@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 MOST = 100_000
 
@@ -27,7 +27,7 @@ class ReorderPoint:
     chance_of_running_out: float
 
 
-@checked
+@within_limits
 def reorder_point(
     *, used_up: float, weeks: float, lead_weeks: float, service: float
 ) -> ReorderPoint:
@@ -60,14 +60,14 @@ Verdict = Literal["order", "enough", "cannot_tell"]
 
 
 @dataclass(frozen=True)
-class Stand:
+class StockLevel:
     """Whether a type is to be ordered now, and how many."""
 
     verdict: Verdict
     order: int
 
 
-def stand(point: ReorderPoint, *, have: int, used_up: int, weeks: float) -> Stand:
+def stand(point: ReorderPoint, *, have: int, used_up: int, weeks: float) -> StockLevel:
     """Order once no more are left than the point; up to it and what the wait uses up besides.
 
     A type that nobody used up is not ordered; a short record cannot tell.
@@ -76,10 +76,10 @@ def stand(point: ReorderPoint, *, have: int, used_up: int, weeks: float) -> Stan
     Stand(verdict='order', order=3)
     """
     if weeks < LEAST_WEEKS:
-        return Stand("cannot_tell", 0)
+        return StockLevel("cannot_tell", 0)
     if used_up == 0 or have > point.reorder_at:
-        return Stand("enough", 0)
-    return Stand("order", point.reorder_at + 1 - have + math.ceil(point.mean_demand))
+        return StockLevel("enough", 0)
+    return StockLevel("order", point.reorder_at + 1 - have + math.ceil(point.mean_demand))
 
 
 def chance_short(*, used_up: float, weeks: float, lead_weeks: float, have: int) -> float:

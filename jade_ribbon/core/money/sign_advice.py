@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from jade_ribbon.core.edge.keenness import LEFT_AFTER_SMOKE, SIGN_ODDS, EdgeRecord, how_keen
+from jade_ribbon.core.edge.sharpness import LEFT_AFTER_SMOKE, SIGN_ODDS, EdgeRecord, how_keen
 from jade_ribbon.core.edge.signs import STOPS, SYMPTOMS, Symptom
 from jade_ribbon.core.quantities.words import Said, quantity, sentence
 

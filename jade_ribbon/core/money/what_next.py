@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from jade_ribbon.core.edge.keenness import Keenness
+from jade_ribbon.core.edge.sharpness import Keenness
 from jade_ribbon.core.job import Finish
 from jade_ribbon.core.mechanics.wear import FOULING_DULLNESS
 from jade_ribbon.core.money.regrind_or_replace import Bounds, SharpenWay

@@ -62,7 +62,7 @@ class Move:
 
 
 @dataclass(frozen=True)
-class Advice:
+class TurnAdvice:
     """What to do next."""
 
     state: State
@@ -209,7 +209,7 @@ def advise(
     tolerance_mm: float = TOLERANCE_MM,
     by: By = "bolt",
     leave: Said = "",
-) -> Advice:
+) -> TurnAdvice:
     """The next turn for a gap (mm) read at tension, after the moves made so far.
 
     Cap: one turn, or 2 mm of wheel movement. Turns are positive clockwise; of shims they are mm,
@@ -233,15 +233,15 @@ def advise(
     spread = math.sqrt(belief.cov[0, 0])
     learnt = Response(rate, math.sqrt(belief.cov[1, 1]))
     if belief.held is not None:
-        return Advice("ask", 0.0, WORDS["ask"], gap, spread, gap, spread, learnt)
+        return TurnAdvice("ask", 0.0, WORDS["ask"], gap, spread, gap, spread, learnt)
     if abs(gap) <= tolerance_mm - 0.5 * spread:
-        return Advice("done", 0.0, WORDS["done"], gap, spread, gap, spread, learnt)
+        return TurnAdvice("done", 0.0, WORDS["done"], gap, spread, gap, spread, learnt)
     if odd == "dead":
-        return Advice("dead", 0.0, WORDS["dead"], gap, spread, gap, spread, learnt)
+        return TurnAdvice("dead", 0.0, WORDS["dead"], gap, spread, gap, spread, learnt)
     if len(moves) >= MOVES_TO_GIVE_UP:
-        return Advice("lost", 0.0, WORDS["lost"], gap, spread, gap, spread, learnt)
+        return TurnAdvice("lost", 0.0, WORDS["lost"], gap, spread, gap, spread, learnt)
     if leave and not moves:
-        return Advice("done", 0.0, leave, gap, spread, gap, spread, learnt)
+        return TurnAdvice("done", 0.0, leave, gap, spread, gap, spread, learnt)
     parts = QUARTERS if by == "bolt" else SHIM_PARTS
     cap = cap_turns(learnt)
     wanted = gap / rate
@@ -263,7 +263,7 @@ def advise(
     )
     if odd == "reversed":
         words = sentence(f"{WORDS['reversed']} ", words)
-    return Advice(odd or "turn", turns, words, gap, spread, left, left_spread, learnt)
+    return TurnAdvice(odd or "turn", turns, words, gap, spread, left, left_spread, learnt)
 
 
 def same_fault(gap_mm: float, other_mm: float) -> bool:

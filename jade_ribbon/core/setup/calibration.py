@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 LEAST_POINTS = 3
 SPREAD_T = {1: 12.71, 2: 4.30, 3: 3.18, 4: 2.78, 5: 2.57, 6: 2.45, 7: 2.36, 8: 2.31}
@@ -102,7 +102,7 @@ class ScaleSetting:
     warning: str
 
 
-@checked
+@within_limits
 def scale_for_stress(
     fit: ScaleFit,
     *,
@@ -124,7 +124,7 @@ def scale_for_stress(
     return ScaleSetting(reading, fit.uncertainty_N(reading) / area, outside, warning)
 
 
-@checked
+@within_limits
 def stress_from_scale(
     fit: ScaleFit,
     *,

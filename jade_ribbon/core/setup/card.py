@@ -7,8 +7,8 @@ from typing import cast
 from jade_ribbon.core.bands.break_in import BreakIn
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
-from jade_ribbon.core.quantities.entries import ENTRIES
-from jade_ribbon.core.quantities.fields import Range
+from jade_ribbon.core.quantities.formula_limits import Range
+from jade_ribbon.core.quantities.input_limits import ENTRIES
 from jade_ribbon.core.quantities.words import Kind, Said, Sentence, Words, fill, quantity
 from jade_ribbon.core.setup.band_position import BandPosition, band_position
 from jade_ribbon.core.setup.figures import GuideCard, TensionCard, guide_card, tension_card
@@ -100,7 +100,7 @@ def left_out(
     return out_of_limits(left, limits, {"stress_MPa": stress_share})
 
 
-def readings_of(text: SetupStepText) -> tuple[StepReading, ...]:
+def step_readings(text: SetupStepText) -> tuple[StepReading, ...]:
     """Readings of a row: key:kind:label:instrument, parted by |."""
     found = []
     for row in (r for r in text.readings.split("|") if r):
@@ -159,7 +159,7 @@ def _step(text: SetupStepText, words: Mapping[str, Words], limits: Limits) -> Se
         check=fill(text.check, words),
         wrong=fill(text.wrong, words),
         figure=fill(text.figure, words),
-        readings=tuple(replace(r, limit=of_step.get(r.key)) for r in readings_of(text)),
+        readings=tuple(replace(r, limit=of_step.get(r.key)) for r in step_readings(text)),
         holds=text.holds,
         good_for_h=text.good_for_h,
         reserve=text.reserve,

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jade_ribbon.core.job import Drive
 from jade_ribbon.core.mechanics.speed import rim_speed
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 from jade_ribbon.core.quantities.words import Said, Sentence, between, join, quantity, sentence
 
 FAR_SHARE = 0.15
@@ -49,7 +49,7 @@ class PulleyChange:
     words: Said
 
 
-@checked
+@within_limits
 def pulley_change(
     drive: Drive, *, target_speed_m_s: float, motor_pulley_mm: float, wheel_pulley_mm: float
 ) -> PulleyChange:
@@ -82,7 +82,7 @@ def pulley_change(
     return PulleyChange(True, motor_pulley_mm, wheel, words)
 
 
-@checked
+@within_limits
 def speed_from_turns(*, turns: float, seconds: float, wheel_diameter_mm: float) -> float:
     """Band speed (m/s) from wheel turns counted against a clock.
 

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from jade_ribbon.core.choosing.choose import Ranked
-from jade_ribbon.core.choosing.told.figures import Explained, Input, explain_figures
+from jade_ribbon.core.choosing.explanation.figures import Explained, Input, explain_figures
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.setup.card import SetupCard
 

@@ -134,7 +134,7 @@ def _of_saw(facts: SawFacts) -> Iterator[Said]:
         yield "Its wheels were out of plane when last read: true them."
 
 
-def against(facts: SawFacts, *, with_set_up: bool = True) -> tuple[Said, ...]:
+def against_ready(facts: SawFacts, *, with_set_up: bool = True) -> tuple[Said, ...]:
     """All that keeps a saw from ready, the gravest first; without what its card asks if wished."""
     found = [*_of_band(facts)]
     if facts.band and with_set_up:
@@ -163,7 +163,7 @@ def saw_verdict(facts: SawFacts) -> SawVerdict:
 
     Source: ours, docs/model "Ready".
     """
-    found = against(facts)
+    found = against_ready(facts)
     if found:
         return SawVerdict("not_ready", found[0], found, tuple(_not_looked_at(facts)))
     unknown = tuple(_not_looked_at(facts))

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 from jade_ribbon.core.quantities.words import Said, quantity, sentence
 
 STACK = 10
@@ -22,7 +22,7 @@ class Shims:
     words: Said
 
 
-@checked
+@within_limits
 def shims_for(*, gap_mm: float, stack_mm: float) -> Shims:
     """How many slips make a gap (mm), from the thickness of a stack of ten (mm).
 

@@ -14,8 +14,8 @@ from jade_ribbon.core.mechanics.tension import (
     stress_from_side_push,
     stress_from_travel,
 )
-from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.quantities.input_limits import ENTRIES
 from jade_ribbon.core.quantities.words import Said, figure, quantity, sentence
 from jade_ribbon.core.setup.calibration import ScaleFit, stress_from_scale
 from jade_ribbon.core.setup.readiness import READING_SLACK
@@ -308,7 +308,7 @@ MEANS_WORDS: Mapping[Means, str] = {
 
 
 @dataclass(frozen=True)
-class Stand:
+class AgainstTarget:
     """How a reading stands to what is wanted; on target only when it cannot be otherwise."""
 
     verdict: StandVerdict
@@ -346,7 +346,7 @@ def stands(
     low: float,
     high: float,
     shares: Mapping[str, float] | None = None,
-) -> Stand:
+) -> AgainstTarget:
     """Too slack, right or too tight: on target only with the whole 90 % interval in the range.
 
     MPa; shares are each means' relative uncertainty on this band, to say which could tell.
@@ -354,26 +354,28 @@ def stands(
     least, most = reading.interval_MPa
     stress = reading.stress_MPa
     if slip := likely_slip(reading.means, stress, low=low, high=high):
-        return Stand("cannot_tell", slip)
+        return AgainstTarget("cannot_tell", slip)
     if reading.means == "pluck" and (asked := _overtone(stress / target)):
-        return Stand("cannot_tell", asked)
+        return AgainstTarget("cannot_tell", asked)
     if least >= low and most <= high:
         more = "more" if stress < target else "less"
         left = quantity(abs(target - stress), "stress")
-        return Stand("on_target", sentence("On target: ", left, f" {more} would be the middle."))
+        return AgainstTarget(
+            "on_target", sentence("On target: ", left, f" {more} would be the middle.")
+        )
     if most < low:
-        return Stand(
+        return AgainstTarget(
             "slack", sentence("Too slack by ", quantity(target - stress, "stress"), ": more.")
         )
     if least > high:
-        return Stand(
+        return AgainstTarget(
             "tight", sentence("Too tight by ", quantity(stress - target, "stress"), ": less.")
         )
     turn = "more" if stress < low else "less" if stress > high else ""
     first = f"Probably {'slack' if turn == 'more' else 'tight'}: {turn}, then read again. " * bool(
         turn
     )
-    return Stand(
+    return AgainstTarget(
         "cannot_tell",
         sentence(
             first,
@@ -392,7 +394,7 @@ def stands(
     )
 
 
-def against(reading: TensionReading, other: TensionReading) -> tuple[bool, Said]:
+def means_agree(reading: TensionReading, other: TensionReading) -> tuple[bool, Said]:
     """Whether two means agree within what they can tell, and which to believe if not."""
     apart = abs(reading.stress_MPa - other.stress_MPa)
     agree = apart <= SURE_90 * math.hypot(reading.uncertainty_MPa, other.uncertainty_MPa)
@@ -416,17 +418,17 @@ def judged(
     low: float,
     high: float,
     shares: Mapping[str, float],
-) -> tuple[Stand, Said]:
+) -> tuple[AgainstTarget, Said]:
     """How a reading stands, held against one by another means: '' where there is none.
 
     Two that do not agree leave nothing on target.
     """
     stand = stands(reading, target=target, low=low, high=high, shares=shares)
     if reading.frame_share is not None and reading.frame_share > READING_SLACK:
-        stand = Stand("tight", "Over what the frame holds: slacken.")
+        stand = AgainstTarget("tight", "Over what the frame holds: slacken.")
     if other is None or other.means == reading.means:
         return stand, ""
-    agree, words = against(reading, other)
+    agree, words = means_agree(reading, other)
     if not agree and stand.verdict == "on_target":
-        stand = Stand("cannot_tell", "Cannot tell: two means say different things.")
+        stand = AgainstTarget("cannot_tell", "Cannot tell: two means say different things.")
     return stand, words

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 from jade_ribbon.core.quantities.words import Said, Sentence, quantity, sentence
 
 SEEN_MM = 0.1
@@ -46,7 +46,7 @@ def _words(state: str, crown: float, lopsided: bool, recorded: str) -> Sentence:
     return words
 
 
-@checked
+@within_limits
 def tyre_verdict(
     *, front_gap_mm: float, middle_gap_mm: float, back_gap_mm: float, width_mm: float, recorded: str
 ) -> TyreVerdict:

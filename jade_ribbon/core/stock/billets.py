@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.mechanics.slicing import slicing
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 WILL_NOT_LIE_FLAT_N = 40.0
 """A slice that needs more than this pressed on its middle does not lie flat by itself."""
@@ -19,7 +19,7 @@ class BowedBillet:
     flatten_force_N: float
 
 
-@checked
+@within_limits
 def bowed_billet(
     *,
     billet_mm: float,

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 
 @dataclass(frozen=True)
@@ -16,7 +16,7 @@ class SegmentGap:
     error_allowed_deg: float
 
 
-@checked
+@within_limits
 def segment_gap(
     *, segments: int, face_error_deg: float, joint_width_mm: float, gap_allowed_mm: float
 ) -> SegmentGap:
@@ -46,7 +46,7 @@ class Pivot:
     cut_radius_mm: float
 
 
-@checked
+@within_limits
 def pivot(*, radius_mm: float, drift_deg: float, pivot_behind_tooth_line_mm: float) -> Pivot:
     """A circle about a pin: its right place behind the tooth line is R tan(drift).
 
@@ -84,7 +84,7 @@ class Ring:
     """Whether the gap stays within what is allowed for the whole range of the angle's error."""
 
 
-@checked
+@within_limits
 def ring(
     *,
     segments: int,
@@ -154,7 +154,7 @@ class CircleJig:
     clears: bool
 
 
-@checked
+@within_limits
 def circle_jig(
     *,
     radius_mm: float,

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.core.quantities.fields import checked
+from jade_ribbon.core.quantities.formula_limits import within_limits
 
 
 @dataclass(frozen=True)
@@ -90,7 +90,7 @@ class CantBoards:
     laid: tuple[LaidBoard, ...]
 
 
-@checked
+@within_limits
 def cant_boards(
     *,
     small_end_mm: float,
@@ -159,7 +159,7 @@ def _laid(
     return tuple(laid)
 
 
-@checked
+@within_limits
 def log_boards(
     *,
     small_end_mm: float,

@@ -16,7 +16,7 @@ from jade_ribbon.core.quantities.errors import refuse
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.doors.guesses import Guesses
 from jade_ribbon.services.errors import ConflictError, NotAllowedError, NotFoundError
-from jade_ribbon.store.doors import Book, Device, Role, doors_folder, read_book, write_book
+from jade_ribbon.store.doors import Device, DeviceBook, Role, doors_folder, read_book, write_book
 
 LEAST_PASSPHRASE, MOST_PASSPHRASE = 12, 200
 DIFFERENT_SIGNS = 5
@@ -88,7 +88,7 @@ class Doors:
         self._lock = threading.RLock()
 
     @property
-    def book(self) -> Book:
+    def book(self) -> DeviceBook:
         return read_book(self.folder)
 
     @property
@@ -101,7 +101,7 @@ class Doors:
         with self._lock:
             book = self.book
             devices = tuple(d.model_copy(update={"owner_until": None}) for d in book.devices)
-            write_book(self.folder, Book(passphrase_hash=hashed, devices=devices))
+            write_book(self.folder, DeviceBook(passphrase_hash=hashed, devices=devices))
 
     def _is_passphrase(self, words: str) -> bool:
         kept = self.book.passphrase_hash
@@ -189,7 +189,7 @@ class Doors:
         idle = at - device.seen_at > timedelta(days=IDLE_DAYS)
         return not idle and at - device.joined_at <= timedelta(days=LONGEST_DAYS)
 
-    def _lasting(self, book: Book) -> tuple[Device, ...]:
+    def _lasting(self, book: DeviceBook) -> tuple[Device, ...]:
         return tuple(d for d in book.devices if self._lasts(d))
 
     def devices(self) -> tuple[Device, ...]:

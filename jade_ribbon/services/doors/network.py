@@ -10,10 +10,10 @@ import ifaddr
 
 from jade_ribbon.formats.certificates import (
     Certificate,
+    certificate_holds,
     is_vouched_for,
     make_authority,
     make_server_certificate,
-    still_good,
 )
 from jade_ribbon.store.doors import doors_folder, read_pair, write_pair
 
@@ -73,7 +73,7 @@ def certified(
         write_pair(folder, "authority", authority.certificate, authority.key)
     pair = read_pair(folder, "server")
     server = Certificate(*pair) if pair else None
-    if server is None or not still_good(server, authority, names, at):
+    if server is None or not certificate_holds(server, authority, names, at):
         server = make_server_certificate(authority, names, at)
         write_pair(folder, "server", server.certificate, server.key)
     network = Network(tuple(names), *ports, authority, folder)

@@ -38,7 +38,7 @@ from jade_ribbon.reference.faults import Harm, Where, causes, checks, sign_texts
 from jade_ribbon.reference.tables import caution_texts
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.faults.inputs import SKIP
-from jade_ribbon.services.faults.told import (
+from jade_ribbon.services.faults.trouble_log import (
     ANSWER,
     REMEDY,
     STILL,
@@ -47,7 +47,7 @@ from jade_ribbon.services.faults.told import (
     Step,
     diagnosis_of,
     instruments_of,
-    learned,
+    learned_faults,
     skipped_of,
     stopped_of,
     symptoms_of,
@@ -355,7 +355,7 @@ def _others(
     return lines
 
 
-def offered(session: Session, row: TroubleRow, found: Diagnosis) -> tuple[Offer, ...]:
+def offered_checks(session: Session, row: TroubleRow, found: Diagnosis) -> tuple[Offer, ...]:
     """Checks that may be made here: with what the shop has, not skipped, not known already."""
     left_out = skipped_of(row.path) | set(known_already(found.told.reads))
     has = instruments_of(session)
@@ -385,7 +385,7 @@ def trouble_answer(
     found = diagnosis_of(session, row)
     steps = [i for i, s in enumerate(row.path) if s["kind"] in (ANSWER, TOLD, STILL)]
     before = diagnosis_of(session, row, row.path[: steps[-1]]) if steps else found
-    may = offered(session, row, found)
+    may = offered_checks(session, row, found)
     shop = read_shop(session)
     now = check_now(found, may, wheels_first=shop.rules["guides_role"] == WHEELS_FIRST)
     if check:
@@ -393,7 +393,7 @@ def trouble_answer(
         if other is None:
             raise ConflictError("Not now: it is answered, or would run the saw before a look.")
         now = other
-    own = learned(session).found
+    own = learned_faults(session).found
     saw = session.get_one(SawRow, row.saw_id)
     band = session.get(BandRow, row.band_id) if row.band_id else None
     job = session.get(JobRow, row.job_id) if row.job_id else None

@@ -11,10 +11,10 @@ from jade_ribbon.core.faults.book import BookEntry, CauseSum, before_a_job, came
 from jade_ribbon.core.quantities.chances import chance_words
 from jade_ribbon.reference.faults import causes, sign_texts
 from jade_ribbon.reference.tables import operations
-from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.faults.answers import MINOR, minutes_of
-from jade_ribbon.services.faults.told import symptoms_of
+from jade_ribbon.services.faults.trouble_log import symptoms_of
+from jade_ribbon.services.field_types import Id
 from jade_ribbon.services.memo import remembered
 from jade_ribbon.services.records import get
 from jade_ribbon.services.shop.materials import material_table

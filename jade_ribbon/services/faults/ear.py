@@ -16,18 +16,18 @@ from jade_ribbon.core.faults.orders import (
     Sounded,
     Turning,
     beat_of,
-    compare,
+    louder_than_good,
     source_words,
 )
 from jade_ribbon.core.faults.rotating import turners
 from jade_ribbon.core.faults.tapping import Tapped, name_tapped
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.recording import note_in, sounded_in
+from jade_ribbon.formats.sandbox import read_apart
 from jade_ribbon.reference.tables import tooth_forms
 from jade_ribbon.services.clock import now
+from jade_ribbon.services.faults.context import belt_of, scene_of, speed_of
 from jade_ribbon.services.faults.inputs import EarQuery, TappedInput
-from jade_ribbon.services.faults.scene import belt_of, scene_of, speed_of
 from jade_ribbon.services.rack.edges import band_type
 from jade_ribbon.services.records import get, log_change
 from jade_ribbon.services.shop.saws import core_saw
@@ -126,7 +126,7 @@ def hear_saw(session: Session, asked: EarQuery, recording: bytes) -> EarAnswer:
 
 
 def _answer(heard: Sounded, turning: Turning, good: SoundRow | None, *, kept: bool) -> EarAnswer:
-    change = compare(heard, kept_sound(good.heard)) if good else None
+    change = louder_than_good(heard, kept_sound(good.heard)) if good else None
     rises = {c.source: c.rise_dB for c in change.orders} if change else {}
     plain = "No good run of this saw is kept at this speed: nothing to hold it against."
     return EarAnswer(

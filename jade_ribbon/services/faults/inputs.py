@@ -8,7 +8,7 @@ from jade_ribbon.core.faults.diagnosis import COULD_NOT_TELL
 from jade_ribbon.core.faults.readings import RANGES
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.reference.faults import causes, checks, instruments, sign_texts
-from jade_ribbon.services.bodies import Id, Person, Query, Words
+from jade_ribbon.services.field_types import Id, Person, Query, Words
 
 Key = Annotated[str, Field(max_length=40)]
 Degree = Literal["clear", "slight", "absent"]
@@ -106,7 +106,7 @@ class RemedyInput(Strict):
         return self
 
 
-class CloseInput(Strict):
+class CloseTroubleInput(Strict):
     """A trouble closed: with its true causes, or without where nobody found them."""
 
     causes: Annotated[list[Key], Field(max_length=3)]

@@ -10,7 +10,7 @@ from datetime import datetime
 from sqlalchemy import func, select, true
 from sqlalchemy.orm import Session
 
-from jade_ribbon.services.faults.scene import Scene, speed_of
+from jade_ribbon.services.faults.context import Scene, speed_of
 from jade_ribbon.services.rack.edges import dullness_of, shop_lives
 from jade_ribbon.services.rack.replay import AS_PLANNED
 from jade_ribbon.store.models import (
@@ -38,7 +38,7 @@ MEASURED_MEANS = ("gauge", "pluck", "push")
 
 
 @dataclass(frozen=True)
-class Reading:
+class RecordReading:
     """One reading: its figure, and the record that it was read from."""
 
     reads: str
@@ -73,7 +73,7 @@ def _steps(
     ).first()
 
 
-def _edge(session: Session, scene: Scene) -> Iterator[Reading]:
+def _edge(session: Session, scene: Scene) -> Iterator[RecordReading]:
     """Dullness, fouling and bending of a band that has a record of work."""
     band = scene.band
     if band is None:
@@ -87,19 +87,19 @@ def _edge(session: Session, scene: Scene) -> Iterator[Reading]:
     if band.runs or any(kind in SEEN_OF_AN_EDGE for kind in seen):
         life = shop_lives(session).of(band.steel, band.sharpenings)
         dull = min(dullness_of(band, life), 2.0)
-        yield Reading("dullness", dull, rack, band.last_run_at)
+        yield RecordReading("dullness", dull, rack, band.last_run_at)
     if not band.runs:
         return
-    yield Reading("fouling", min(max(band.fouling, 0.0), 1.0), rack, band.last_run_at)
-    yield Reading("bending_life_share", band.bending_share, rack, band.last_run_at)
+    yield RecordReading("fouling", min(max(band.fouling, 0.0), 1.0), rack, band.last_run_at)
+    yield RecordReading("bending_life_share", band.bending_share, rack, band.last_run_at)
     known = band.runs >= RUNS_KEPT or _days(band.arrived_at, scene.at) <= NEW_DAYS
     if known and "edge_judged" not in seen[:1]:
         # A band that came with an edge already worn had runs that nobody wrote down here; one
         # that hung here for months with next to none may have, too.
-        yield Reading("runs_since_welding", float(band.runs), rack, band.last_run_at)
+        yield RecordReading("runs_since_welding", float(band.runs), rack, band.last_run_at)
 
 
-def _hits(session: Session, scene: Scene) -> Iterator[Reading]:
+def _hits(session: Session, scene: Scene) -> Iterator[RecordReading]:
     """Metal struck since the last sharpening, of a band whose runs are written down."""
     band = scene.band
     if band is None or not band.runs:
@@ -123,7 +123,7 @@ def _hits(session: Session, scene: Scene) -> Iterator[Reading]:
         strikes = strikes.where(RunRow.at > sharpened)
         noted = noted.where(BandEventRow.at > sharpened)
     found = float(session.scalar(strikes) or 0) + float(session.scalar(noted) or 0)
-    yield Reading("hits_since_sharpening", found, f"runs of {band.label}", sharpened)
+    yield RecordReading("hits_since_sharpening", found, f"runs of {band.label}", sharpened)
 
 
 def _last_run(session: Session, scene: Scene) -> RunRow | None:
@@ -142,7 +142,7 @@ def _last_run(session: Session, scene: Scene) -> RunRow | None:
     ).first()
 
 
-def _feed(session: Session, scene: Scene) -> Iterator[Reading]:
+def _feed(session: Session, scene: Scene) -> Iterator[RecordReading]:
     """The feed of this job's last run against its window; one logged as planned tells nothing."""
     run = _last_run(session, scene)
     window = scene.found.window if scene.found else None
@@ -150,15 +150,15 @@ def _feed(session: Session, scene: Scene) -> Iterator[Reading]:
         return
     when = f"run of {run.at:%d %b}"
     if any(stop.get("why") == "knot" for stop in run.stops):
-        yield Reading("knots_noted", 1.0, when, run.at)
+        yield RecordReading("knots_noted", 1.0, when, run.at)
     planned = run.planned_m_min
     if window is None or (planned and abs(run.feed_m_min / planned - 1.0) < AS_PLANNED):
         return
-    yield Reading("feed_over_ceiling", run.feed_m_min / window.ceiling_m_min, when, run.at)
-    yield Reading("feed_under_floor", window.floor_m_min / run.feed_m_min, when, run.at)
+    yield RecordReading("feed_over_ceiling", run.feed_m_min / window.ceiling_m_min, when, run.at)
+    yield RecordReading("feed_under_floor", window.floor_m_min / run.feed_m_min, when, run.at)
     gullet = window.limits_m_min.get("gullet")
     if gullet:
-        yield Reading("gullet_fill", run.feed_m_min / gullet, when, run.at)
+        yield RecordReading("gullet_fill", run.feed_m_min / gullet, when, run.at)
 
 
 def _ran_slack(session: Session, saw: SawRow) -> bool:
@@ -173,46 +173,48 @@ def _ran_slack(session: Session, saw: SawRow) -> bool:
     return run is not None
 
 
-def _tension(session: Session, scene: Scene) -> Iterator[Reading]:
+def _tension(session: Session, scene: Scene) -> Iterator[RecordReading]:
     """Tension as last measured with this band, if it is the one that is on."""
     saw, band = scene.saw, scene.band
     if saw.tension_state == "on" or (saw.tension_state == "slack" and _ran_slack(session, saw)):
         slack = float(saw.tension_state == "slack")
-        yield Reading("tension_released", slack, saw.name, saw.tension_since)
+        yield RecordReading("tension_released", slack, saw.name, saw.tension_since)
     step = _steps(session, scene, "tension")
     if step is None or not step.done or band is None or saw.mounted_band_id != band.id:
         return
     if step.means not in MEASURED_MEANS:
         return
-    yield Reading("days_since_tension", _days(step.at, scene.at), "set-up card", step.at)
+    yield RecordReading("days_since_tension", _days(step.at, scene.at), "set-up card", step.at)
     stress = step.left.get("stress_MPa")
     target = scene.found.facts.stress_target_MPa if scene.found else None
     if stress and target and _days(step.at, scene.at) <= TENSION_DAYS:
-        yield Reading("stress_share_of_target", float(stress) / target, "set-up card", step.at)
+        yield RecordReading(
+            "stress_share_of_target", float(stress) / target, "set-up card", step.at
+        )
 
 
-def _cut(session: Session, scene: Scene) -> Iterator[Reading]:
+def _cut(session: Session, scene: Scene) -> Iterator[RecordReading]:
     """Teeth, speed and the stock of the job."""
     found, core = scene.found, scene.core
     if found is not None and found.facts.has_teeth:
-        yield Reading("teeth_in_cut", found.teeth_in_cut, "job and band", None)
+        yield RecordReading("teeth_in_cut", found.teeth_in_cut, "job and band", None)
     if core is not None:
         gum = core.cut.material.gum_factor
-        yield Reading("material_gum", min(max(gum, 0.0), 1.0), core.cut.material.name, None)
+        yield RecordReading("material_gum", min(max(gum, 0.0), 1.0), core.cut.material.name, None)
     speed = speed_of(scene)
     if found is not None and found.speed is not None and speed is not None:
         share = speed / found.speed.accepted.target_m_s
-        yield Reading("speed_over_target", share, scene.saw.name, None)
+        yield RecordReading("speed_over_target", share, scene.saw.name, None)
     stock = session.get(StockRow, scene.job.stock_id) if scene.job and scene.job.stock_id else None
     if stock is None:
         return
     note = f"stock {stock.label}"
     if stock.moisture_pct is not None:
-        yield Reading("stock_moisture", stock.moisture_pct, note, stock.moisture_at)
-    yield Reading("stock_reactive", float(stock.reactive), note, None)
+        yield RecordReading("stock_moisture", stock.moisture_pct, note, stock.moisture_at)
+    yield RecordReading("stock_reactive", float(stock.reactive), note, None)
 
 
-def _wheels(session: Session, scene: Scene) -> Iterator[Reading]:
+def _wheels(session: Session, scene: Scene) -> Iterator[RecordReading]:
     """Truing and tyres of the saw, where they are on record."""
     saw = scene.saw
     trued = session.scalars(
@@ -233,9 +235,9 @@ def _wheels(session: Session, scene: Scene) -> Iterator[Reading]:
             )
         )
         hours = float(ran or 0.0) / 3600.0
-        yield Reading("hours_since_alignment", hours, "truing", trued.finished_at)
+        yield RecordReading("hours_since_alignment", hours, "truing", trued.finished_at)
         gap = trued.moves[-1]["gap_mm"] if trued.moves else trued.start_mm
-        yield Reading("gap_last_alignment_mm", abs(float(gap)), "truing", trued.finished_at)
+        yield RecordReading("gap_last_alignment_mm", abs(float(gap)), "truing", trued.finished_at)
     tyres = session.scalar(
         select(func.max(UpkeepRow.at)).where(
             UpkeepRow.saw_id == saw.id,
@@ -245,10 +247,10 @@ def _wheels(session: Session, scene: Scene) -> Iterator[Reading]:
         )
     )
     if tyres is not None:
-        yield Reading("days_since_tyre", _days(tyres, scene.at), "upkeep", tyres)
+        yield RecordReading("days_since_tyre", _days(tyres, scene.at), "upkeep", tyres)
 
 
-def _set_up(session: Session, scene: Scene) -> Iterator[Reading]:
+def _set_up(session: Session, scene: Scene) -> Iterator[RecordReading]:
     """Guard, fence and drift of this band's set-ups."""
     guard = _steps(session, scene, "guard", of_job=True)
     if guard is not None and guard.done and scene.core is not None:
@@ -256,7 +258,7 @@ def _set_up(session: Session, scene: Scene) -> Iterator[Reading]:
         if above is None and guard.left.get("height_mm") is not None:
             above = float(guard.left["height_mm"]) - scene.core.cut.standing_height_mm
         if above is not None and above >= 0.0:
-            yield Reading("guard_above_work_mm", float(above), "set-up card", guard.at)
+            yield RecordReading("guard_above_work_mm", float(above), "set-up card", guard.at)
     if scene.band is None:
         return
     drifts = session.scalars(
@@ -272,15 +274,15 @@ def _set_up(session: Session, scene: Scene) -> Iterator[Reading]:
     if len(drifts) >= 2:
         trend = abs(drifts[0].angle_deg - drifts[-1].angle_deg)
         words = f"{len(drifts)} drift trials"
-        yield Reading("drift_deg_trend", trend, words, drifts[0].at)
+        yield RecordReading("drift_deg_trend", trend, words, drifts[0].at)
     step = _steps(session, scene, "drift", of_job=True)
     if step is not None and (step.done or step.skipped):
         matched = float(step.done and bool(drifts) and drifts[0].method == "fence")
         if step.skipped or (drifts and drifts[0].method == "fence"):
-            yield Reading("fence_matched_to_drift", matched, "set-up card", step.at)
+            yield RecordReading("fence_matched_to_drift", matched, "set-up card", step.at)
 
 
-READERS: tuple[Callable[[Session, Scene], Iterator[Reading]], ...] = (
+READERS: tuple[Callable[[Session, Scene], Iterator[RecordReading]], ...] = (
     _edge,
     _hits,
     _feed,
@@ -291,6 +293,6 @@ READERS: tuple[Callable[[Session, Scene], Iterator[Reading]], ...] = (
 )
 
 
-def readings_of(session: Session, scene: Scene) -> list[Reading]:
+def readings_from_records(session: Session, scene: Scene) -> list[RecordReading]:
     """Every reading that the records give of a saw, its band and its job."""
     return [reading for read in READERS for reading in read(session, scene)]

@@ -17,20 +17,20 @@ from jade_ribbon.services.faults.answers import (
     first_causes,
     trouble_answer,
 )
+from jade_ribbon.services.faults.context import saw_context, scene_of
 from jade_ribbon.services.faults.inputs import (
     AnswerInput,
     AnyCheck,
     AsideInput,
-    CloseInput,
+    CloseTroubleInput,
     MeasureInput,
     RemedyInput,
     SignsInput,
     StopInput,
     TroubleInput,
 )
-from jade_ribbon.services.faults.readings import readings_of
-from jade_ribbon.services.faults.scene import at_the_saw, scene_of
-from jade_ribbon.services.faults.told import (
+from jade_ribbon.services.faults.readings import readings_from_records
+from jade_ribbon.services.faults.trouble_log import (
     ANSWER,
     REMEDY,
     STILL,
@@ -38,7 +38,7 @@ from jade_ribbon.services.faults.told import (
     TOLD,
     Step,
     diagnosis_of,
-    learned,
+    learned_faults,
     told_of,
 )
 from jade_ribbon.services.records import ChangeId, as_record, get, log_change
@@ -66,7 +66,7 @@ def tell_trouble(session: Session, given: TroubleInput, at: datetime | None = No
     scene = scene_of(session, given.saw_id, given.band_id, given.job_id, when)
     reads = {
         r.reads: {"value": r.value, "source": r.source, "at": r.at.isoformat() if r.at else ""}
-        for r in readings_of(session, scene)
+        for r in readings_from_records(session, scene)
     }
     row = TroubleRow(
         saw_id=given.saw_id,
@@ -104,7 +104,7 @@ def take_step(session: Session, row: TroubleRow, step: Step, at: datetime | None
     before = as_record(row)
     step = {**step, "at": (at or now()).isoformat()}
     path = [*row.path, step]
-    found = infer(told_of(session, row, path), learned(session).knowledge)
+    found = infer(told_of(session, row, path), learned_faults(session).knowledge)
     row.path = [*row.path, {**step, "first": first_causes(found)}]
     return log_change(session, row, "edit", before).id
 
@@ -157,7 +157,7 @@ def measure_check(session: Session, trouble_id: int, given: MeasureInput) -> Mea
     row: TroubleRow = get(session, "trouble", trouble_id)
     scene = scene_of(session, row.saw_id, row.band_id, row.job_id, row.opened_at)
     complaint = complaint_of(told_of(session, row, row.path))
-    return measure(given.check, given.figures, at_the_saw(session, scene, complaint))
+    return measure(given.check, given.figures, saw_context(session, scene, complaint))
 
 
 def acknowledge_stop(session: Session, trouble_id: int, given: StopInput) -> TroubleAnswer:
@@ -198,7 +198,9 @@ def still_there(session: Session, trouble_id: int, *, who: str = "") -> TroubleA
     return _go(session, row, step)
 
 
-def end(session: Session, row: TroubleRow, given: CloseInput, at: datetime | None = None) -> int:
+def end(
+    session: Session, row: TroubleRow, given: CloseTroubleInput, at: datetime | None = None
+) -> int:
     """Closed with its true causes, which teaches; or without, which teaches nothing."""
     before = as_record(row)
     found = given.causes if given.gone else []
@@ -211,7 +213,7 @@ def end(session: Session, row: TroubleRow, given: CloseInput, at: datetime | Non
     return log_change(session, row, "edit", before).id
 
 
-def close_trouble(session: Session, trouble_id: int, given: CloseInput) -> TroubleAnswer:
+def close_trouble(session: Session, trouble_id: int, given: CloseTroubleInput) -> TroubleAnswer:
     """A trouble closed; the id of the change for undo."""
     row = _open(session, trouble_id)
     return trouble_answer(session, row, end(session, row, given))

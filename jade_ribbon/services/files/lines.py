@@ -33,7 +33,7 @@ class FileTable:
     """What all its lines are written within."""
 
 
-def labels_of(session: Session) -> dict[int, str]:
+def labels_by_id(session: Session) -> dict[int, str]:
     """The labels of all bands, by their ids."""
     return {b.id: b.label for b in session.scalars(select(BandRow))}
 

@@ -11,15 +11,15 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.edge.run_pace import feed_and_time
 from jade_ribbon.core.edge.signs import SYMPTOMS
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.quantities.entries import ENTRIES
 from jade_ribbon.core.quantities.errors import refuse
+from jade_ribbon.core.quantities.input_limits import ENTRIES
 from jade_ribbon.formats.job import CutFile
 from jade_ribbon.formats.records_csv import Column
 from jade_ribbon.formats.validation import checked
 from jade_ribbon.services.files.lines import (
     FileTable,
     Record,
-    labels_of,
+    labels_by_id,
     one_named,
     passed,
 )
@@ -38,7 +38,7 @@ BROUGHT_RADIUS_MM = 500.0
 
 
 def _runs(session: Session) -> Iterable[Record]:
-    labels = labels_of(session)
+    labels = labels_by_id(session)
     saws = {s.id: s.name for s in session.scalars(select(SawRow))}
     told = [getattr(RunRow, c.name) for c in RUNS.columns if hasattr(RunRow, c.name)]
     rows = session.execute(

@@ -14,7 +14,7 @@ from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.files.lines import (
     FileTable,
     Record,
-    labels_of,
+    labels_by_id,
     one_named,
     passed,
 )
@@ -122,7 +122,7 @@ TYPES = FileTable(
 
 
 def _events(session: Session) -> Iterable[Record]:
-    labels = labels_of(session)
+    labels = labels_by_id(session)
     rows = session.scalars(
         select(BandEventRow)
         .where(BandEventRow.deleted_at.is_(None))

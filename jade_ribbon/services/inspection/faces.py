@@ -10,11 +10,11 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import FINISH_ORDER
-from jade_ribbon.core.choosing.at_the_cut import Evaluation, figures_at
 from jade_ribbon.core.choosing.cost import delivered_place
 from jade_ribbon.core.choosing.evaluate import evaluate
+from jade_ribbon.core.choosing.operating_point import Evaluation, figures_at
 from jade_ribbon.core.faults.ridges import RidgeSource, ridge_source, ridge_words
-from jade_ribbon.core.inspection.advice import Advice, Guided, SetFigures, advise_on
+from jade_ribbon.core.inspection.advice import FaceAdvice, Guided, SetFigures, advise_on
 from jade_ribbon.core.inspection.face import Face, read_face
 from jade_ribbon.core.inspection.roughness import Grade, RoughnessSays, roughness_says
 from jade_ribbon.core.inspection.trend import TaperTrend
@@ -33,7 +33,7 @@ from jade_ribbon.reference.tables import Material, trial_woods
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.inspection.inputs import FaceInput
-from jade_ribbon.services.inspection.taught import (
+from jade_ribbon.services.inspection.learned_from_faces import (
     Moved,
     SideKnown,
     Told,
@@ -72,7 +72,7 @@ class FaceAnswer:
     tolerance_mm: float
     feed_m_min: float
     feed_force_N: float | None
-    advice: Advice | None
+    advice: FaceAdvice | None
     roughness: RoughnessSays | None
     ridge_mm: float | None
     ridges: RidgeSource | None

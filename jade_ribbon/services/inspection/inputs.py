@@ -6,7 +6,7 @@ from pydantic import Field
 
 from jade_ribbon.core.inspection.roughness import Grade
 from jade_ribbon.formats.validation import Strict, entry
-from jade_ribbon.services.bodies import Id, Person
+from jade_ribbon.services.field_types import Id, Person
 
 Place = tuple[float, float, float]
 

@@ -7,7 +7,7 @@ from datetime import timedelta
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.choosing.told.sensitivity import rule_prices
+from jade_ribbon.core.choosing.explanation.sensitivity import rule_prices
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.money.all_round import all_round
 from jade_ribbon.core.money.payback import (

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from jade_ribbon.formats.validation import Strict, entry
-from jade_ribbon.services.bodies import Id, Query
+from jade_ribbon.services.field_types import Id, Query
 
 Month = Annotated[str, Field(pattern=r"^[0-9]{4}-(0[1-9]|1[0-2])$")]
 

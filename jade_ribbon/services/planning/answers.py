@@ -5,19 +5,19 @@ from dataclasses import dataclass
 
 from jade_ribbon.core.bands.facts import BandFacts
 from jade_ribbon.core.bands.reach import span_mm
-from jade_ribbon.core.choosing.at_the_cut import Evaluation, RunFigures
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.choosing.cost import Cost
+from jade_ribbon.core.choosing.explanation.cautions import Caution
+from jade_ribbon.core.choosing.explanation.explain import difference, held_words
+from jade_ribbon.core.choosing.explanation.figures import Explained
+from jade_ribbon.core.choosing.explanation.rules_at_work import RuleApplied
 from jade_ribbon.core.choosing.lot import Lot
-from jade_ribbon.core.choosing.spread.chances import BandSpread, Between
-from jade_ribbon.core.choosing.spread.steel_costs import SteelCost
-from jade_ribbon.core.choosing.spread.sure import Sure, lot_words
-from jade_ribbon.core.choosing.told.cautions import Caution
-from jade_ribbon.core.choosing.told.explain import difference, held_words
-from jade_ribbon.core.choosing.told.figures import Explained
-from jade_ribbon.core.choosing.told.rules_at_work import RuleApplied
-from jade_ribbon.core.choosing.unblock import Opener
+from jade_ribbon.core.choosing.nearest_feasible import Opener
+from jade_ribbon.core.choosing.operating_point import Evaluation, RunFigures
+from jade_ribbon.core.choosing.uncertainty.chances import BandSpread, Between
+from jade_ribbon.core.choosing.uncertainty.confidence import Sure, lot_words
+from jade_ribbon.core.choosing.uncertainty.steel_costs import SteelCost
 from jade_ribbon.core.edge.shop_life import to_wood_metres
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import FeedWindow, Limit, hot_from_m_min
@@ -166,7 +166,7 @@ class ExcludedBand:
 
 
 @dataclass(frozen=True)
-class SawVerdict:
+class AtOtherSaw:
     """What another saw of the shop would do with this cut."""
 
     saw_id: int
@@ -208,7 +208,7 @@ class PlanAnswer:
     stop: Reason | None
     sure: Sure | None
     buy: Buy | None
-    saws: list[SawVerdict]
+    saws: list[AtOtherSaw]
     assumed: list[str]
     prevented: Said
     openers: tuple[Opener, ...]

@@ -4,13 +4,13 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.choosing.at_the_cut import Evaluation, figures_at
 from jade_ribbon.core.choosing.choose import Choice, choose
 from jade_ribbon.core.choosing.conflicts import Reason
 from jade_ribbon.core.choosing.evaluate import evaluate
+from jade_ribbon.core.choosing.explanation.sensitivity import RulePrice, Sway, rule_prices, sways
 from jade_ribbon.core.choosing.lot import lots
-from jade_ribbon.core.choosing.spread.chances import BandSpread, at_feed, chances
-from jade_ribbon.core.choosing.told.sensitivity import RulePrice, Sway, rule_prices, sways
+from jade_ribbon.core.choosing.operating_point import Evaluation, figures_at
+from jade_ribbon.core.choosing.uncertainty.chances import BandSpread, at_feed, chances
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said, sentence

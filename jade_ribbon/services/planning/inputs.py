@@ -7,7 +7,7 @@ from pydantic import Field, ValidationError, model_validator
 from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.formats.job import BandFile, CutFile, RulesFile
 from jade_ribbon.formats.validation import Strict, entry, faults_of
-from jade_ribbon.services.bodies import Id, Words
+from jade_ribbon.services.field_types import Id, Words
 
 
 class WhatIf(Strict):

@@ -12,13 +12,13 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.outline import Stretch
 from jade_ribbon.formats.job import CutFile, JobFile, RatesFile, RulesFile, SawFile, saw_record
-from jade_ribbon.formats.recommendation import band_record
+from jade_ribbon.formats.recommendation import band_line
 from jade_ribbon.formats.validation import read_json
 from jade_ribbon.reference.tables import Material
-from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.field_types import Id
 from jade_ribbon.services.planning.inputs import JobInput, PlanInput
 from jade_ribbon.services.planning.snapshot import Snapshot, job_for, rack_candidates, read_snapshot
 from jade_ribbon.services.records import ChangeId, as_record, get, log_change
@@ -305,7 +305,7 @@ def export_job(session: Session, job_id: int) -> dict[str, Any]:
     cut = cut_file(row)
     bands = []
     for band in rack_candidates(snapshot, row.saw_id, plan_input(row, row.saw_id)):
-        record = band_record(band)
+        record = band_line(band)
         bands.append(record | {"dullness": min(band.dullness, 1.0)})
     rates = RatesFile(**{k: getattr(snapshot.shop.rates, k) for k in RatesFile.model_fields})
     own = own_file(session, row.material)

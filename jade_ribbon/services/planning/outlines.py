@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import band_facts
-from jade_ribbon.core.choosing.at_the_cut import comfort_factor
+from jade_ribbon.core.choosing.operating_point import comfort_factor
 from jade_ribbon.core.job import Candidate, Cut, Job, Saw
 from jade_ribbon.core.mechanics.geometry import min_radius
 from jade_ribbon.core.mechanics.outline import Outline
-from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.outline import read_outline
+from jade_ribbon.formats.sandbox import read_apart
 from jade_ribbon.reference.tables import materials
 from jade_ribbon.services.planning.inputs import OutlineInput
 from jade_ribbon.services.planning.snapshot import Snapshot, read_snapshot
@@ -46,7 +46,7 @@ class OutlineAnswer:
     too_wide: int
 
 
-def probe(snapshot: Snapshot, saw: Saw) -> Job:
+def probe_job(snapshot: Snapshot, saw: Saw) -> Job:
     """A plain cut in dry hardwood: the radius depends on set and width alone."""
     cut = Cut(
         operation="curve",
@@ -63,7 +63,7 @@ def radius_card(session: Session) -> list[TurningBand]:
     snapshot = read_snapshot(session)
     if not snapshot.saws:
         return []
-    job = probe(snapshot, core_saw(snapshot.saws[0]))
+    job = probe_job(snapshot, core_saw(snapshot.saws[0]))
     found = []
     for row in snapshot.bands:
         band: Candidate = candidate(row, snapshot.lives, None, None)

@@ -6,25 +6,25 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.spread.chances import Chances, chances_together, cost_range
-from jade_ribbon.core.choosing.spread.steel_costs import steel_costs
-from jade_ribbon.core.choosing.spread.sure import sure
-from jade_ribbon.core.choosing.told.cautions import DISCLAIMER, cautions_for
-from jade_ribbon.core.choosing.told.explain import reasons, worth_buying
-from jade_ribbon.core.choosing.told.figures import explain_figures
-from jade_ribbon.core.choosing.told.rules_at_work import offered, rules_applied
-from jade_ribbon.core.choosing.unblock import openers
+from jade_ribbon.core.choosing.explanation.cautions import DISCLAIMER, cautions_for
+from jade_ribbon.core.choosing.explanation.explain import reasons, worth_buying
+from jade_ribbon.core.choosing.explanation.figures import explain_figures
+from jade_ribbon.core.choosing.explanation.rules_at_work import offered, rules_applied
+from jade_ribbon.core.choosing.nearest_feasible import openers
+from jade_ribbon.core.choosing.uncertainty.chances import Chances, chances_together, cost_range
+from jade_ribbon.core.choosing.uncertainty.confidence import sure
+from jade_ribbon.core.choosing.uncertainty.steel_costs import steel_costs
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.core.starting.kinds import assumed_names
+from jade_ribbon.core.saw_defaults.kinds import assumed_names
 from jade_ribbon.core.stock.slices import Slices, slices_for
 from jade_ribbon.services.planning.answers import (
+    AtOtherSaw,
     Buy,
     ExcludedBand,
     Option,
     PlanAnswer,
-    SawVerdict,
     option,
 )
 from jade_ribbon.services.planning.inputs import PlanInput
@@ -45,7 +45,7 @@ OPTIONS_SHOWN = 6
 
 def _elsewhere(
     row: SawRow, given: PlanInput, snapshot: Snapshot, rack: Sequence[Candidate]
-) -> SawVerdict:
+) -> AtOtherSaw:
     """What one saw would do with the bands of the rack that are long enough for it."""
     job = job_for(snapshot, row, given, on_saw(rack, snapshot, row))
     try:
@@ -53,13 +53,13 @@ def _elsewhere(
         if choice.best is None:
             choice = choose(job)  # with the account of what keeps each band from it
     except InputError as error:
-        return SawVerdict(row.id, row.name, False, error.faults[0].message, None, None)
+        return AtOtherSaw(row.id, row.name, False, error.faults[0].message, None, None)
     best = choice.best
     if best is None:
         words = choice.stop.text if choice.stop else prevented(choice)
-        return SawVerdict(row.id, row.name, False, words, None, None)
+        return AtOtherSaw(row.id, row.name, False, words, None, None)
     facts, cost, feed = best.evaluation.facts, cost_range(best, job), best.run.feed_m_min
-    return SawVerdict(row.id, row.name, True, facts.band.label, cost, feed, facts.kerf_mm)
+    return AtOtherSaw(row.id, row.name, True, facts.band.label, cost, feed, facts.kerf_mm)
 
 
 def _options(choice: Choice, found: Chances | None, job: Job, snapshot: Snapshot) -> list[Option]:

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.told.explain import worth_buying
+from jade_ribbon.core.choosing.explanation.explain import worth_buying
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError

@@ -15,7 +15,7 @@ from jade_ribbon.reference.tables import Material
 from jade_ribbon.services.planning.inputs import PlanInput, WhatIf
 from jade_ribbon.services.rack.band_types import own_type
 from jade_ribbon.services.rack.edges import candidate, shop_lives
-from jade_ribbon.services.shop.known import with_what_is_known
+from jade_ribbon.services.shop.learned_factors import with_what_is_known
 from jade_ribbon.services.shop.materials import material_table
 from jade_ribbon.services.shop.saws import core_saw, owned_saws
 from jade_ribbon.services.shop.settings import Shop, read_shop, rules_for

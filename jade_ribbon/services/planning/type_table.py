@@ -8,8 +8,8 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.bands.facts import FINISH_ORDER, band_facts
 from jade_ribbon.core.job import Candidate, Finish, Job
 from jade_ribbon.core.mechanics.geometry import min_radius
-from jade_ribbon.core.starting.kinds import starting_kinds
-from jade_ribbon.services.planning.outlines import probe
+from jade_ribbon.core.saw_defaults.kinds import starting_kinds
+from jade_ribbon.services.planning.outlines import probe_job
 from jade_ribbon.services.planning.snapshot import Snapshot, read_snapshot, type_candidates
 from jade_ribbon.services.shop.saws import core_saw
 
@@ -78,7 +78,7 @@ def type_table(session: Session) -> list[TypeLine]:
     """The types in the tables' order, the shop's own after them."""
     snapshot = read_snapshot(session)
     saw = core_saw(snapshot.saws[0]) if snapshot.saws else starting_kinds()[1].saw
-    job, kept = probe(snapshot, saw), _on_rack(snapshot)
+    job, kept = probe_job(snapshot, saw), _on_rack(snapshot)
     types = type_candidates(snapshot)
     built_in = len(types) - len(snapshot.types)
     return [_line(n, band, job, kept[_kind(band)], built_in) for n, band in enumerate(types)]

@@ -8,11 +8,11 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.edge.keenness import Evidence
+from jade_ribbon.core.edge.sharpness import Evidence
 from jade_ribbon.core.edge.shop_life import ShopLife, ShopLives, metres_left, own_life_m
 from jade_ribbon.core.money.what_next import Next, what_next
 from jade_ribbon.core.quantities.words import Said
-from jade_ribbon.services.bodies import Id
+from jade_ribbon.services.field_types import Id
 from jade_ribbon.services.rack.bands import BandAnswer, one_band
 from jade_ribbon.services.rack.edges import MINOR, shop_lives
 from jade_ribbon.services.rack.replay import asked_words, signs_of, wear_factors

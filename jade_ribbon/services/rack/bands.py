@@ -14,10 +14,10 @@ from jade_ribbon.core.edge.shop_life import ShopLives, asks_still_good, own_life
 from jade_ribbon.core.job import Candidate
 from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
 from jade_ribbon.formats.plain_text import visible
-from jade_ribbon.services.bodies import Id
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.field_types import Id
 from jade_ribbon.services.rack.edges import MINOR, keenness_of, shop_lives
 from jade_ribbon.services.rack.inputs import BandInput, BandTypeInput
 from jade_ribbon.services.records import ChangeId, as_record, get, log_change, must_hold
@@ -90,7 +90,9 @@ DAMAGED = "damaged"
 """In the place of how keen it is, of a band that is off the saw: a sharpening does not mend it."""
 
 
-def answer(row: BandRow, lives: ShopLives, saw: SawRow | None, teeth_allowed: int) -> BandAnswer:
+def band_answer(
+    row: BandRow, lives: ShopLives, saw: SawRow | None, teeth_allowed: int
+) -> BandAnswer:
     """A band as shown; so many lost teeth are let pass."""
     damage = barring(row.defects, teeth_lost=row.teeth_lost, allowed=teeth_allowed)
     life = lives.of(row.steel, row.sharpenings)
@@ -167,7 +169,7 @@ def _live_bands(session: Session) -> list[BandAnswer]:
         .order_by(BandRow.label)
     )
     allowed = read_shop(session).rates.teeth_missing_allowed
-    return [answer(band, lives, saw, allowed) for band, saw in session.execute(query)]
+    return [band_answer(band, lives, saw, allowed) for band, saw in session.execute(query)]
 
 
 def _scrapped_bands(session: Session, before: int | None = None) -> list[BandAnswer]:
@@ -182,14 +184,14 @@ def _scrapped_bands(session: Session, before: int | None = None) -> list[BandAns
         query = query.where(BandRow.id < before)
     lives = shop_lives(session)
     allowed = read_shop(session).rates.teeth_missing_allowed
-    return [answer(band, lives, None, allowed) for band in session.scalars(query)]
+    return [band_answer(band, lives, None, allowed) for band in session.scalars(query)]
 
 
 def one_band(session: Session, band_id: int) -> BandAnswer:
     row = get(session, "band", band_id)
     saw = session.scalars(select(SawRow).where(SawRow.mounted_band_id == band_id)).first()
     allowed = read_shop(session).rates.teeth_missing_allowed
-    return answer(row, shop_lives(session), saw, allowed)
+    return band_answer(row, shop_lives(session), saw, allowed)
 
 
 def check_type(given: BandTypeInput) -> None:

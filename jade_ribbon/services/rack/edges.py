@@ -6,7 +6,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.edge.history import BandHistory, replay
-from jade_ribbon.core.edge.keenness import EdgeRecord, Judged, Keenness, Slowed, how_keen
+from jade_ribbon.core.edge.sharpness import EdgeRecord, Judged, Keenness, Slowed, how_keen
 from jade_ribbon.core.edge.shop_life import (
     LifeRecord,
     ShopLife,

@@ -6,12 +6,12 @@ from typing import Any
 
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.bands.arrival import Arrival, Measured, SoldAs, look_over
+from jade_ribbon.core.bands.incoming_inspection import Arrival, ArrivalFigures, SoldAs, look_over
 from jade_ribbon.core.edge.shop_life import own_life_m
 from jade_ribbon.core.quantities.errors import refuse
-from jade_ribbon.services.bodies import Waited
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.field_types import Waited
 from jade_ribbon.services.rack import learning  # noqa: F401 - what lives teach follows events
 from jade_ribbon.services.rack.bands import BandAnswer, one_band, refuse_mounted
 from jade_ribbon.services.rack.edges import MINOR, shop_lives
@@ -124,7 +124,7 @@ def arrival_of(row: BandRow, given: LookedOverInput) -> Arrival:
         row.tpi_hi,
         row.set_per_side_mm,
     )
-    return look_over(sold, Measured(**given.model_dump(exclude={"who"})))
+    return look_over(sold, ArrivalFigures(**given.model_dump(exclude={"who"})))
 
 
 def look_over_band(

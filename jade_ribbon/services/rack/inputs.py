@@ -6,12 +6,12 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from jade_ribbon.core.edge.history import MENDABLE, SCRAP_REASONS
-from jade_ribbon.core.edge.looks import Looks
+from jade_ribbon.core.edge.visual_grade import Looks
 from jade_ribbon.formats.job import Tpi
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.reference.care import making_steps
-from jade_ribbon.services.bodies import Id, Label, Person, Words
 from jade_ribbon.services.clock import now
+from jade_ribbon.services.field_types import Id, Label, Person, Words
 
 
 class BandTypeInput(Strict):

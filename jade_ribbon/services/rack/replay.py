@@ -10,8 +10,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.edge.chips import is_dusty
+from jade_ribbon.core.edge.feed_force import PushFact, push_fact
 from jade_ribbon.core.edge.history import BandHistory, EventFact, RunFact, replayed
-from jade_ribbon.core.edge.pushes import PushFact, push_fact
 from jade_ribbon.core.edge.run_pace import MISFIT_ASKED, doubt
 from jade_ribbon.core.edge.run_time import TimeDoubt, asked_of_time
 from jade_ribbon.core.inspection.roughness import ROUGH_FACE, TORN_FACE

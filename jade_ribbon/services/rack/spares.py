@@ -25,7 +25,7 @@ SAME_WIDTH = 0.2
 Kind = tuple[float, float, float | None, float | None, str, str]
 
 
-def kind_of(row: BandRow | CoilRow) -> Kind:
+def spare_kind(row: BandRow | CoilRow) -> Kind:
     """What a band or a coil is, its length aside."""
     return (row.width_mm, row.thickness_mm, row.tpi_lo, row.tpi_hi, row.form, row.steel)
 
@@ -85,7 +85,7 @@ def list_spares(session: Session) -> Spares:
     coils = session.scalars(select(CoilRow).where(CoilRow.deleted_at.is_(None))).all()
     groups: dict[tuple[Kind, int], list[BandRow]] = defaultdict(list)
     for row in rows:
-        groups[(kind_of(row), round(row.length_mm / SAME_LENGTH_MM))].append(row)
+        groups[(spare_kind(row), round(row.length_mm / SAME_LENGTH_MM))].append(row)
     first = min((r.arrived_at for r in rows), default=now())
     weeks = min(WINDOW_WEEKS, max(0.0, (now() - first).total_seconds() / 604_800.0))
     gone = _ended(session, first)
@@ -123,12 +123,12 @@ def _line(
     )
     told = stand(point, have=len(here), used_up=used, weeks=weeks)
     coil = max(
-        (c for c in coils if kind_of(c) == kind_of(one) and c.left_mm >= one.length_mm),
+        (c for c in coils if spare_kind(c) == spare_kind(one) and c.left_mm >= one.length_mm),
         key=lambda c: c.left_mm,
         default=None,
     )
     return SpareLine(
-        *kind_of(one),
+        *spare_kind(one),
         length_mm=one.length_mm,
         saws=[
             s.name for s in saws if s.band_length_min_mm <= one.length_mm <= s.band_length_max_mm

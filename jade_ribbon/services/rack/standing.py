@@ -9,8 +9,8 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import pitches_mm, price_per_m
 from jade_ribbon.core.choosing.conflicts import barring
-from jade_ribbon.core.edge.keenness import Keenness
 from jade_ribbon.core.edge.sharpening import worth_sharpening
+from jade_ribbon.core.edge.sharpness import Keenness
 from jade_ribbon.core.edge.shop_life import ShopLives, asks_still_good, own_life_m
 from jade_ribbon.core.job import Candidate, Finish, Rates
 from jade_ribbon.core.money.regrind_or_replace import (

@@ -8,10 +8,10 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.break_in import BreakIn
 from jade_ribbon.core.bands.slow_pass import SlowPass, slow_pass
-from jade_ribbon.core.choosing.at_the_cut import Evaluation
 from jade_ribbon.core.choosing.evaluate import evaluate
 from jade_ribbon.core.choosing.lot import lots
-from jade_ribbon.core.choosing.spread.chances import Between, at_feed
+from jade_ribbon.core.choosing.operating_point import Evaluation
+from jade_ribbon.core.choosing.uncertainty.chances import Between, at_feed
 from jade_ribbon.core.edge.chips import ChipsSay, chips_table
 from jade_ribbon.core.edge.shop_life import own_life_m
 from jade_ribbon.core.job import Job

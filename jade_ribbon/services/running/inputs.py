@@ -13,7 +13,7 @@ from jade_ribbon.core.mechanics.motor import (
     watts_of_amps,
 )
 from jade_ribbon.formats.validation import Strict, entry
-from jade_ribbon.services.bodies import Id, Person, Words
+from jade_ribbon.services.field_types import Id, Person, Words
 
 
 def _in_utc(value: datetime) -> datetime:

@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import Field
 from sqlalchemy.orm import Session
 
-from jade_ribbon.services.search.known import known_index
+from jade_ribbon.services.search.help_index import known_index
 from jade_ribbon.services.search.records import records_of
 
 MOST = 20

@@ -12,10 +12,10 @@ from jade_ribbon.core.quantities.words import Said, quantity, sentence
 from jade_ribbon.core.setup.alignment import (
     ENDED,
     SHIM_RESPONSE,
-    Advice,
     By,
     Move,
     Response,
+    TurnAdvice,
     acts,
     advise,
     cap_words,
@@ -62,7 +62,7 @@ class AlignmentAnswer:
     moves: list[Move]
     acts: bool
     acts_words: Said
-    advice: Advice
+    advice: TurnAdvice
     turn_words: Said
     known_words: Said
     band_label: str | None

@@ -11,9 +11,9 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.break_in import BreakIn
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
-from jade_ribbon.core.choosing.spread.chances import at_feed
-from jade_ribbon.core.choosing.told.cautions import DISCLAIMER, Caution, cautions_for
-from jade_ribbon.core.choosing.told.figures import Explained
+from jade_ribbon.core.choosing.explanation.cautions import DISCLAIMER, Caution, cautions_for
+from jade_ribbon.core.choosing.explanation.figures import Explained
+from jade_ribbon.core.choosing.uncertainty.chances import at_feed
 from jade_ribbon.core.edge.notes import defect_spoken_of
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
@@ -21,7 +21,7 @@ from jade_ribbon.core.quantities.words import Said, metric, sentence
 from jade_ribbon.core.setup.card import SetupCard, left_out, setup_card
 from jade_ribbon.core.setup.readiness import TensionState, not_ready
 from jade_ribbon.core.setup.reasons import explain_steps
-from jade_ribbon.core.setup.saw_verdict import against
+from jade_ribbon.core.setup.saw_verdict import against_ready
 from jade_ribbon.core.setup.tension_reading import Means
 from jade_ribbon.reference.care import holding
 from jade_ribbon.services.clock import now
@@ -32,12 +32,12 @@ from jade_ribbon.services.planning.snapshot import Snapshot
 from jade_ribbon.services.rack.breaking_in import break_in_of
 from jade_ribbon.services.records import as_record, get, log_change
 from jade_ribbon.services.setup.inputs import AcknowledgeInput, FittingsInput, SetupStart
-from jade_ribbon.services.setup.kept import (
+from jade_ribbon.services.setup.past_setups import (
     ComparedReading,
     LastTime,
     StillGood,
-    compare,
     last_time,
+    left_then_and_now,
     steps_of,
     still_good,
 )
@@ -307,7 +307,7 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         ready=not words,
         ready_words=words or "Every step is done: the saw is ready.",
         last=last,
-        compared=compare(found.card, kept, last),
+        compared=left_then_and_now(found.card, kept, last),
         still_good=still_good(session, found.card, row, saw),
         reserved=settings.reserved,
         authorised=settings.authorised,
@@ -340,7 +340,7 @@ def _not_ready(
         ],
         band_on=found.saw.mounted_band_id == found.row.band_id,
         tension=found.saw.tension_state,
-        against=against(saw_facts(session, found.saw), with_set_up=False),
+        against=against_ready(saw_facts(session, found.saw), with_set_up=False),
     )
 
 

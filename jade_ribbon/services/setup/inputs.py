@@ -8,7 +8,7 @@ from jade_ribbon.core.setup.alignment import MOST_TURNS
 from jade_ribbon.core.setup.tension_reading import Means
 from jade_ribbon.core.setup.wheel_places import Axis, Wheel
 from jade_ribbon.formats.validation import Strict, entry
-from jade_ribbon.services.bodies import Id, Person
+from jade_ribbon.services.field_types import Id, Person
 
 Figure = Annotated[float, Field(ge=-100_000, le=100_000)]
 ReadingKey = Annotated[str, Field(max_length=24)]
@@ -220,7 +220,7 @@ class DefectInput(Strict):
     who: Person = ""
 
 
-class CloseInput(Strict):
+class CloseDefectInput(Strict):
     """Who closed it."""
 
     who: Annotated[str, Field(min_length=1, max_length=40, pattern=r"\S")]

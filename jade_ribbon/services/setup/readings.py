@@ -6,7 +6,13 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.reach import span_mm
-from jade_ribbon.core.faults.resonance import Running, Vibration, remedies, verdict, vibration
+from jade_ribbon.core.faults.resonance import (
+    Running,
+    Vibration,
+    remedies,
+    vibration_of_band,
+    vibration_words,
+)
 from jade_ribbon.core.faults.rotating import TickVerdict, name_tick, turners
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, sentence
@@ -24,8 +30,8 @@ from jade_ribbon.core.setup.tension_reading import (
     tension_reading,
 )
 from jade_ribbon.core.setup.tracking import TrackAdvice, track_advice
-from jade_ribbon.formats.apart import read_apart
 from jade_ribbon.formats.recording import note_in
+from jade_ribbon.formats.sandbox import read_apart
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.records import log_change
 from jade_ribbon.services.setup.cards import Open, open_card
@@ -187,9 +193,13 @@ def vibration_card(session: Session, setup_id: int) -> VibrationAnswer:
         free_span_mm=free_span_of(saw, facts.length_mm),
     )
     speed = found.card.speed_m_s
-    card = vibration(running, speed_m_s=speed)
+    card = vibration_of_band(running, speed_m_s=speed)
     return VibrationAnswer(
-        speed, running.guide_span_mm, card, remedies(running, speed_m_s=speed), verdict(card)
+        speed,
+        running.guide_span_mm,
+        card,
+        remedies(running, speed_m_s=speed),
+        vibration_words(card),
     )
 
 

@@ -9,13 +9,13 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.setup.card import READING_RANGES, SetupStep
 from jade_ribbon.core.setup.readiness import DISTURBS, check_frame, check_steel, refused
-from jade_ribbon.services.bodies import Waited
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
+from jade_ribbon.services.field_types import Waited
 from jade_ribbon.services.records import as_record, log_change
 from jade_ribbon.services.setup.cards import Open, SetupAnswer, one_setup, open_card
 from jade_ribbon.services.setup.inputs import KeyedStep, StepInput
-from jade_ribbon.services.setup.kept import steps_of, still_good
+from jade_ribbon.services.setup.past_setups import steps_of, still_good
 from jade_ribbon.services.setup.roles import check_authorised
 from jade_ribbon.services.shop.inputs import MountInput
 from jade_ribbon.services.shop.saws import mount

@@ -9,7 +9,7 @@ from jade_ribbon.core.setup.saw_verdict import SawVerdict, SetUpFacts, saw_verdi
 from jade_ribbon.services.errors import ConflictError, NotFoundError
 from jade_ribbon.services.records import get
 from jade_ribbon.services.setup.cards import Open, open_card, step_state
-from jade_ribbon.services.setup.kept import since_step, steps_of
+from jade_ribbon.services.setup.past_setups import since_step, steps_of
 from jade_ribbon.services.setup.saw_facts import saw_facts
 from jade_ribbon.store.models import BandEventRow, BandRow, SawRow, SetupRow
 

@@ -7,11 +7,11 @@ from pydantic import Field, model_validator
 
 from jade_ribbon.core.money.regrind_or_replace import SharpenTerms
 from jade_ribbon.core.money.reorder import SpareTerms
-from jade_ribbon.core.starting.kinds import NAMES as ASSUMABLE
+from jade_ribbon.core.saw_defaults.kinds import NAMES as ASSUMABLE
 from jade_ribbon.formats.job import MaterialChanges, Minutes, Money, RatesFile, SawFile
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.reference.tables import house_rules
-from jade_ribbon.services.bodies import Id, Person, Words
+from jade_ribbon.services.field_types import Id, Person, Words
 
 
 class SawInput(SawFile):

@@ -8,22 +8,22 @@ from pydantic import Field
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.conflicts import LIMIT_MARKS, LIMIT_WORDS
+from jade_ribbon.core.choosing.explanation.cautions import DISCLAIMER
+from jade_ribbon.core.choosing.explanation.explain import MANY_BENDING_HOURS
 from jade_ribbon.core.choosing.sentences import FINISH_WORDS, OperationSentence, operation_sentences
-from jade_ribbon.core.choosing.told.cautions import DISCLAIMER
-from jade_ribbon.core.choosing.told.explain import MANY_BENDING_HOURS
 from jade_ribbon.core.edge.history import SCRAP_REASONS
-from jade_ribbon.core.edge.looks import JUDGEMENTS, Judgement
 from jade_ribbon.core.edge.run_pace import PACES, PaceBand
 from jade_ribbon.core.edge.signs import Sign, signs
+from jade_ribbon.core.edge.visual_grade import JUDGEMENTS, Judgement
 from jade_ribbon.core.inspection.roughness import RoughnessClass, classes
 from jade_ribbon.core.job import Finish
 from jade_ribbon.core.mechanics.feed import Limit
 from jade_ribbon.core.mechanics.wear import EDGE_STATES
 from jade_ribbon.core.quantities.chances import ENDS, ChanceEnds
-from jade_ribbon.core.quantities.plausible import USUAL, Usual, meant
+from jade_ribbon.core.quantities.typical import USUAL, Usual, meant
 from jade_ribbon.core.quantities.words import Said, table_text
-from jade_ribbon.core.starting.kinds import StartingKind, starting_kinds
-from jade_ribbon.core.starting.unknown_saw import ASSUMED, Assumed
+from jade_ribbon.core.saw_defaults.kinds import StartingKind, starting_kinds
+from jade_ribbon.core.saw_defaults.unknown_saw import ASSUMED, Assumed
 from jade_ribbon.core.stock.losses import USUAL_LOSSES, Losses
 from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
 from jade_ribbon.formats.labels import KINDS

@@ -10,9 +10,9 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.choosing.conflicts import misfits
 from jade_ribbon.core.job import Candidate, Drive, Saw
 from jade_ribbon.core.quantities.words import metric
+from jade_ribbon.core.saw_defaults.first_job import FirstJob, first_job
+from jade_ribbon.core.saw_defaults.worked_out import WorkedOut, worked_out
 from jade_ribbon.core.setup.readiness import TensionState
-from jade_ribbon.core.starting.first_job import FirstJob, first_job
-from jade_ribbon.core.starting.worked_out import WorkedOut, worked_out
 from jade_ribbon.formats.job import SawFile, saw_file
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
@@ -66,7 +66,7 @@ def core_saw(row: SawRow) -> Saw:
     )
 
 
-def answer(row: SawRow, label: str | None) -> SawAnswer:
+def saw_answer(row: SawRow, label: str | None) -> SawAnswer:
     saw = core_saw(row)
     return SawAnswer(
         id=row.id,
@@ -106,14 +106,14 @@ def list_saws(session: Session) -> list[SawAnswer]:
         .where(SawRow.deleted_at.is_(None))
         .order_by(SawRow.id)
     )
-    return [answer(saw, label) for saw, label in rows]
+    return [saw_answer(saw, label) for saw, label in rows]
 
 
 def one_saw(session: Session, saw_id: int) -> SawAnswer:
     """One saw. NotFoundError."""
     row = get(session, "saw", saw_id)
     band = session.get(BandRow, row.mounted_band_id) if row.mounted_band_id else None
-    return answer(row, band.label if band else None)
+    return saw_answer(row, band.label if band else None)
 
 
 def work_out_saw(given: WorkOutInput) -> WorkedOut:
@@ -137,7 +137,7 @@ def add_saw(session: Session, given: SawInput) -> SawAnswer:
     _apply(row, given)
     session.add(row)
     log_change(session, row, "add", None)
-    return answer(row, None)
+    return saw_answer(row, None)
 
 
 def edit_saw(session: Session, saw_id: int, given: SawInput) -> SawAnswer:

@@ -8,7 +8,7 @@ from jade_ribbon.core.stock.condition import Suspect, Trued
 from jade_ribbon.core.stock.fasteners import FastenerFace, FastenerKind, FastenerState
 from jade_ribbon.core.stock.losses import LEAST_BOARD_MM, USUAL_LOSSES
 from jade_ribbon.formats.validation import Strict, entry
-from jade_ribbon.services.bodies import Id, Label, Person, Words
+from jade_ribbon.services.field_types import Id, Label, Person, Words
 
 Mm = Annotated[float, entry("stock_mm")]
 Loss = Annotated[float, entry("loss_mm")]

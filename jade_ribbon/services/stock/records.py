@@ -138,7 +138,7 @@ def readiness(session: Session, row: StockRow, material: Material | None) -> Sto
     return readiness_of(found, cast(StockRule, read_shop(session).rules["stock"]))
 
 
-def answer(session: Session, row: StockRow, change_id: int | None = None) -> StockAnswer:
+def stock_answer(session: Session, row: StockRow, change_id: int | None = None) -> StockAnswer:
     """A piece of stock as it is shown."""
     material = material_table(session).get(row.material)
     parent = session.get(StockRow, row.parent_id) if row.parent_id else None
@@ -170,12 +170,12 @@ def list_stock(session: Session) -> list[StockAnswer]:
         .where(StockRow.deleted_at.is_(None), StockRow.state == "in")
         .order_by(StockRow.id.desc())
     )
-    return [answer(session, row) for row in session.scalars(query)]
+    return [stock_answer(session, row) for row in session.scalars(query)]
 
 
 def one_stock(session: Session, stock_id: int) -> StockAnswer:
     """One billet or log. NotFoundError."""
-    return answer(session, get(session, "stock", stock_id))
+    return stock_answer(session, get(session, "stock", stock_id))
 
 
 @must_hold("stock")
@@ -214,7 +214,7 @@ def add_stock(session: Session, given: StockInput, *, at: datetime | None = None
     row = StockRow(version=1, state="in", arrived_at=at or now())
     _apply(session, row, given)
     session.add(row)
-    return answer(session, row, log_change(session, row, "add", None).id)
+    return stock_answer(session, row, log_change(session, row, "add", None).id)
 
 
 def save_stock(session: Session, stock_id: int, edit: Edit) -> StockAnswer:
@@ -227,7 +227,7 @@ def save_stock(session: Session, stock_id: int, edit: Edit) -> StockAnswer:
         given = given.model_copy(update={"moisture_at": None})
     before = as_record(row)
     _apply(session, row, given)
-    return answer(session, row, log_change(session, row, "edit", before).id)
+    return stock_answer(session, row, log_change(session, row, "edit", before).id)
 
 
 def delete_stock(session: Session, stock_id: int) -> ChangeId:
@@ -318,7 +318,7 @@ def open_stock(session: Session, stock_id: int, given: OpenInput) -> Opened:
         session.add(part)
         log_change(session, part, "add", None)
     _carry(session, row, parts, given.kerf_mm)
-    return Opened(answer(session, parts[0]), answer(session, parts[1]), change.id)
+    return Opened(stock_answer(session, parts[0]), stock_answer(session, parts[1]), change.id)
 
 
 def siblings(session: Session, row: StockRow) -> list[StockRow]:

@@ -35,7 +35,7 @@ from jade_ribbon.core.stock.worth import (
     PieceWanted,
     billet_worth,
 )
-from jade_ribbon.services.bodies import Id
+from jade_ribbon.services.field_types import Id
 from jade_ribbon.services.planning.jobs import JobAnswer, job_with_band, one_job, rules_file
 from jade_ribbon.services.rack.edges import MINOR
 from jade_ribbon.services.records import as_record, get, log_change
@@ -45,11 +45,11 @@ from jade_ribbon.services.stock.inputs import StockQuestion
 from jade_ribbon.services.stock.records import (
     FastenerAnswer,
     StockAnswer,
-    answer,
     core_fastener,
     fasteners,
     mapped,
     siblings,
+    stock_answer,
 )
 from jade_ribbon.store.models import BandRow, JobRow, SawRow, StockRow
 
@@ -199,7 +199,7 @@ def _billet(
             rule=cast(OpeningRule, shop.rules["reactive"]),
         )
     leaves = matched_set(laid.pieces, height_mm=piece.height_mm, joint_loss_mm=asked.joint_loss_mm)
-    others = [answer(session, part) for part in parts if part.id != row.id]
+    others = [stock_answer(session, part) for part in parts if part.id != row.id]
     return BilletPlanAnswer(worth, laid, list(given), usable, leaves, opening, grew, others)
 
 
@@ -306,7 +306,7 @@ def plan_stock(session: Session, stock_id: int, asked: StockQuestion) -> StockPl
     if job is not None and job.material != row.material:
         planned = material_table(session).get(job.material)
         other = planned.name if planned else job.material
-    return StockPlan(answer(session, row), cut, billet, log, metal, why, other)
+    return StockPlan(stock_answer(session, row), cut, billet, log, metal, why, other)
 
 
 def set_job_stock(session: Session, job_id: int, stock_id: Id | None) -> JobAnswer:

@@ -21,7 +21,7 @@ from jade_ribbon.core.stock.cut_list import (
     rest_mm,
     usable_length_mm,
 )
-from jade_ribbon.formats.apart import work_apart
+from jade_ribbon.formats.sandbox import work_apart
 from jade_ribbon.formats.yield_job import CutListInput
 from jade_ribbon.solvers.cutting_stock import (
     SlicePatterns,

@@ -6,7 +6,7 @@ from pydantic import Field, model_validator
 
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.reference.care import accessories, commissioning_steps, upkeep_tasks
-from jade_ribbon.services.bodies import Person, Words
+from jade_ribbon.services.field_types import Person, Words
 from jade_ribbon.services.shop.tasks import OWN_KEY
 
 Key = Annotated[str, Field(max_length=20)]

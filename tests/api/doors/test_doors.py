@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 
 from jade_ribbon.api.doors.guard import COOKIE, DOOR, NETWORK
 from jade_ribbon.api.routes import OPERATIONS, PERMISSIONS
-from jade_ribbon.api.strangers import allow_hosts
+from jade_ribbon.api.same_origin import allow_hosts
 from tests.support.shop import BAND
 
 WORDS = "copper kettle ninety"

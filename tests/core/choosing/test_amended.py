@@ -15,7 +15,7 @@ from jade_ribbon.core.choosing.choose import (
 from jade_ribbon.core.choosing.conflicts import least_teeth
 from jade_ribbon.core.choosing.evaluate import evaluate
 from jade_ribbon.core.choosing.limits import hand_pace_m_min, rubbing, steering_m_min
-from jade_ribbon.core.choosing.spread.chances import chances, cost_range
+from jade_ribbon.core.choosing.uncertainty.chances import chances, cost_range
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import Limit, slow_wear, window_from_limits
 from tests.support.jobs import with_cut, with_rules, with_saw

@@ -9,7 +9,6 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jade_ribbon.core.choosing.at_the_cut import dullness_now
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.conflicts import (
     LEAST_STRESS_MPA,
@@ -18,7 +17,8 @@ from jade_ribbon.core.choosing.conflicts import (
     WIDTH_OVER_SHARE,
     least_teeth,
 )
-from jade_ribbon.core.choosing.unblock import openers
+from jade_ribbon.core.choosing.nearest_feasible import openers
+from jade_ribbon.core.choosing.operating_point import dullness_now
 from jade_ribbon.core.job import Candidate, Cut, Drive, Job, Saw
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import metric

@@ -4,8 +4,8 @@ import dataclasses
 
 import pytest
 
-from jade_ribbon.core.choosing.at_the_cut import comfort_factor, paced_feed
 from jade_ribbon.core.choosing.evaluate import evaluate
+from jade_ribbon.core.choosing.operating_point import comfort_factor, paced_feed
 from jade_ribbon.core.job import Job, Rules
 from jade_ribbon.core.mechanics.feed import window_from_limits
 from tests.support.jobs import K07, in_material

@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 
 from jade_ribbon.core.choosing.choose import choose
-from jade_ribbon.core.choosing.told.rules_at_work import (
+from jade_ribbon.core.choosing.explanation.rules_at_work import (
     AT_WORK,
     SAID_ANYHOW,
     offered,

@@ -10,7 +10,13 @@ from hypothesis import strategies as st
 from jade_ribbon.core.choosing.choose import Ranked, choose
 from jade_ribbon.core.choosing.limits import steering_at_m_min
 from jade_ribbon.core.job import Job
-from jade_ribbon.core.mechanics.outline import EllipseArc, Line, Stretch, measure, stretches_of
+from jade_ribbon.core.mechanics.outline import (
+    EllipseArc,
+    LineSegment,
+    Stretch,
+    measure,
+    stretches_of,
+)
 from tests.support.jobs import with_cut
 
 
@@ -73,7 +79,7 @@ def test_a_wider_path_never_takes_longer(stretches: list[tuple[float, float]]) -
 
 def test_an_outline_is_told_by_its_radii() -> None:
     quarter = EllipseArc((0.0, 0.0), (50.0, 0.0), (0.0, 50.0), 0.0, math.pi / 2.0)
-    line = Line((0.0, 50.0), (-200.0, 50.0))
+    line = LineSegment((0.0, 50.0), (-200.0, 50.0))
     bend, straight = stretches_of([line, quarter])
     assert bend.radius_mm == pytest.approx(50.0) and straight.radius_mm is None
     assert bend.length_mm == pytest.approx(25.0 * math.pi) and straight.length_mm == 200.0

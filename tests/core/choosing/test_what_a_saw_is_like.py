@@ -8,7 +8,7 @@ from jade_ribbon.core.bands.cut_wear import SHAKEN_WEAR
 from jade_ribbon.core.bands.speed_choice import overspeed_share
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.choosing.evaluate import evaluate
-from jade_ribbon.core.choosing.told.cautions import cautions_for
+from jade_ribbon.core.choosing.explanation.cautions import cautions_for
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.core.setup.words import insert_words

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jade_ribbon.core.edge.chips import Chips, bite_said, chips_say, chips_table
-from jade_ribbon.core.edge.keenness import EdgeRecord
+from jade_ribbon.core.edge.sharpness import EdgeRecord
 from jade_ribbon.core.edge.signs import SYMPTOMS, signs
 from jade_ribbon.core.money.sign_advice import EdgeNow, SignEffect, sign_effect, sign_effects
 

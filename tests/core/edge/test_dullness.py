@@ -9,8 +9,9 @@ from hypothesis import strategies as st
 
 from jade_ribbon.core.edge.abrasion import LIFE_SD_LN, PRIOR_SD_LN, learned_abrasion
 from jade_ribbon.core.edge.dullness import dullness_combined, dullness_from_feed
+from jade_ribbon.core.edge.feed_force import PushFact, slowed
 from jade_ribbon.core.edge.history import RunFact, replay
-from jade_ribbon.core.edge.keenness import (
+from jade_ribbon.core.edge.sharpness import (
     SIGN_ODDS,
     EdgeRecord,
     Judged,
@@ -18,7 +19,6 @@ from jade_ribbon.core.edge.keenness import (
     how_keen,
     moved_by_signs,
 )
-from jade_ribbon.core.edge.pushes import PushFact, slowed
 from jade_ribbon.core.mechanics.life import metres_sd
 from tests.support.histories import run
 

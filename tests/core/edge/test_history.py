@@ -8,8 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from jade_ribbon.core.edge.history import WORN, BandHistory, replay, replayed
-from jade_ribbon.core.edge.keenness import Judged, how_keen
 from jade_ribbon.core.edge.run_wear import run_wear
+from jade_ribbon.core.edge.sharpness import Judged, how_keen
 from jade_ribbon.core.edge.shop_life import (
     LifeRecord,
     ShopLives,

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from jade_ribbon.core.faults.beats import Beats, beats_of
-from jade_ribbon.core.faults.orders import Sounded, Turning, compare, hear
+from jade_ribbon.core.faults.orders import Sounded, Turning, hear, louder_than_good
 from jade_ribbon.core.faults.rotating import turners
 from jade_ribbon.core.faults.tapping import name_tapped, tapped_rate
 from jade_ribbon.core.quantities.errors import InputError
@@ -31,16 +31,16 @@ GOOD = heard("good", 1)
 )
 def test_what_grew_louder_is_named_by_its_order(key: str, named: str) -> None:
     for seed in range(2, 8):
-        assert compare(heard(key, seed), GOOD).named == named, (key, seed)
+        assert louder_than_good(heard(key, seed), GOOD).named == named, (key, seed)
 
 
 def test_a_saw_in_order_raises_no_alarm() -> None:
-    assert [s for s in range(10, 50) if compare(heard("good", s), GOOD).named] == []
+    assert [s for s in range(10, 50) if louder_than_good(heard("good", s), GOOD).named] == []
 
 
 def test_how_near_the_microphone_was_does_not_matter() -> None:
     near = hear(0.1 * sound_of("tick", SAW, 4), RATE_HZ, TURNING)
-    change = compare(near, hear(0.9 * sound_of("good", SAW, 1), RATE_HZ, TURNING))
+    change = louder_than_good(near, hear(0.9 * sound_of("good", SAW, 1), RATE_HZ, TURNING))
     assert change.named == "weld" and change.shift_dB < -12
 
 
@@ -50,20 +50,20 @@ def test_noise_and_a_voice_do_not_name_what_did_not_change() -> None:
     voice = np.sin(2 * np.pi * 180 * t * (1 + 0.02 * np.sin(2 * np.pi * 0.7 * t)))
     spoken = voice * (np.sin(2 * np.pi * 1.3 * t) > 0) * 0.2
     sound = sound_of("good", SAW, 9) + spoken + 0.05 * random.standard_normal(t.size)
-    assert compare(hear(sound, RATE_HZ, TURNING), GOOD).named == ""
+    assert louder_than_good(hear(sound, RATE_HZ, TURNING), GOOD).named == ""
     ticked = sound_of("tick", SAW, 9) + spoken
-    assert compare(hear(ticked, RATE_HZ, TURNING), GOOD).named == "weld"
+    assert louder_than_good(hear(ticked, RATE_HZ, TURNING), GOOD).named == "weld"
 
 
 def test_a_speed_off_by_a_hundredth_is_still_heard() -> None:
     fast = replace(SAW, speed_m_s=SAW.speed_m_s * 1.01)
-    assert compare(heard("tick", 5, fast), GOOD).named == "weld"
+    assert louder_than_good(heard("tick", 5, fast), GOOD).named == "weld"
 
 
 def test_what_is_cut_off_names_nobody() -> None:
     sound = np.clip(4 * sound_of("tick", SAW, 3), -0.8, 0.8)
     found = hear(sound, RATE_HZ, TURNING)
-    change = compare(found, GOOD)
+    change = louder_than_good(found, GOOD)
     assert found.clipped and change.named == "" and "not to be trusted" in change.words
     with pytest.raises(InputError, match="cut off at its loudest"):
         hear(np.sign(np.sin(2 * np.pi * 100 * SAW.times)), RATE_HZ, TURNING)
@@ -72,7 +72,7 @@ def test_what_is_cut_off_names_nobody() -> None:
 def test_things_that_turn_alike_are_not_told_apart() -> None:
     alike = replace(TURNING, band_length_mm=np.pi * SAW.wheel_mm * 1.01)
     found = hear(sound_of("wheel_knock", SAW, 2), RATE_HZ, alike)
-    change = compare(found, hear(sound_of("good", SAW, 1), RATE_HZ, alike))
+    change = louder_than_good(found, hear(sound_of("good", SAW, 1), RATE_HZ, alike))
     assert change.named == "" and change.words.startswith("Cannot tell between")
 
 
@@ -167,7 +167,7 @@ def test_any_saw_s_knock_is_its_own_or_nobody_s(seed: int) -> None:
     good = hear(sound_of("good", saw, seed), RATE_HZ, turning)
     for key, own in (("tick", "weld"), ("wheel_knock", "wheel_1")):
         found = hear(sound_of(key, saw, seed + 50), RATE_HZ, turning)
-        change = compare(found, good)
+        change = louder_than_good(found, good)
         assert change.named in (own, ""), (key, change.words)
         if not change.named:
             assert any(own in pair for pair in found.not_apart)

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.faults.measured import AtTheSaw
+from jade_ribbon.core.faults.measured import SawContext
 from jade_ribbon.core.faults.measures import MEASURES, measure
 from jade_ribbon.core.faults.trial_face import FACE_SIGNS, PLACES
 from jade_ribbon.core.mechanics.tension import pluck_frequency
@@ -15,7 +15,7 @@ from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.reference.faults import checks
 
-SAW = AtTheSaw(
+SAW = SawContext(
     stress_target_MPa=120.0,
     width_mm=19.0,
     gullet_depth_mm=4.0,
@@ -112,7 +112,7 @@ def test_set_is_even_one_sided_or_small() -> None:
     assert outcome("set_sides", left_mm=0.3, right_mm=0.29) == "even"
     assert outcome("set_sides", left_mm=0.35, right_mm=0.15) == "one_side"
     assert outcome("set_sides", left_mm=0.12, right_mm=0.12) == "small"
-    unknown = measure("set_sides", {"left_mm": 0.12, "right_mm": 0.12}, AtTheSaw())
+    unknown = measure("set_sides", {"left_mm": 0.12, "right_mm": 0.12}, SawContext())
     assert unknown.outcome == "", "nobody knows what it had"
 
 
@@ -187,7 +187,7 @@ def test_whatever_is_measured_is_an_answer_of_the_check_or_none(
 def test_what_is_not_known_of_the_saw_is_said(check: str) -> None:
     figures = {f.key: min(20.0 * max(f.low, 1.0), f.high) for f in MEASURES[check][1]}
     with pytest.raises(InputError, match=r"needs .*: look and answer by hand"):
-        measure(check, figures, AtTheSaw())
+        measure(check, figures, SawContext())
 
 
 def board(**parts: float) -> dict[str, float]:

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from jade_ribbon.core.inspection.advice import Advice, SetFigures, advise_on, eased_feed_m_min
+from jade_ribbon.core.inspection.advice import FaceAdvice, SetFigures, advise_on, eased_feed_m_min
 from jade_ribbon.core.inspection.face import GAUGE_SD_MM, Face, read_face, verdict_of
 from jade_ribbon.core.quantities.words import metric
 
@@ -137,7 +137,7 @@ def test_a_tapered_board_turns_the_fence_by_its_angle() -> None:
     assert "0.13 mm at its far bolt" in metric(told.change)
 
 
-def advised(readings: list[list[float]], asked: float | None = None, **changed: Any) -> Advice:
+def advised(readings: list[list[float]], asked: float | None = None, **changed: Any) -> FaceAdvice:
     found = read_face(readings, tolerance_mm=0.8, asked_mm=asked)
     told = advise_on(found, dataclasses.replace(SET, asked_mm=asked, **changed))
     assert told is not None

@@ -16,7 +16,7 @@ from jade_ribbon.core.mechanics.feed import window_from_limits
 from jade_ribbon.core.mechanics.stiffness import stability_limit
 from jade_ribbon.core.quantities.arrays import as_array, as_figure
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.core.quantities.fields import columns_checked
+from jade_ribbon.core.quantities.formula_limits import columns_checked
 from tests.support.shop import VECTORS
 
 BY_THEMSELVES = {"life_posterior", "thickness_map", "slicing", "lot_forecast"}

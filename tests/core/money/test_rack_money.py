@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.edge.keenness import Keenness
+from jade_ribbon.core.edge.sharpness import Keenness
 from jade_ribbon.core.money.regrind_or_replace import (
     Bounds,
     SharpenTerms,

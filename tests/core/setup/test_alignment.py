@@ -12,9 +12,9 @@ from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.core.setup.alignment import (
     MOST_MOVE_MM,
     MOST_TURNS,
-    Advice,
     Move,
     Response,
+    TurnAdvice,
     acts,
     advise,
     cap_turns,
@@ -24,9 +24,9 @@ from jade_ribbon.core.setup.alignment import (
 from jade_ribbon.core.simulation.wheels import SimulatedWheel, follow, some_wheel
 
 
-def true_it(wheel: SimulatedWheel, known: Response | None = None) -> tuple[Advice, list[Move]]:
+def true_it(wheel: SimulatedWheel, known: Response | None = None) -> tuple[TurnAdvice, list[Move]]:
     """Follow the coach to its end, checking the cap on the way."""
-    said: list[Advice] = []
+    said: list[TurnAdvice] = []
 
     def next_turn(start: float, moves: Sequence[tuple[float, float]]) -> float | None:
         made = [Move(*m) for m in moves]

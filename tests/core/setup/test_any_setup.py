@@ -6,7 +6,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from jade_ribbon.core.choosing.choose import choose
-from jade_ribbon.core.faults.resonance import Running, remedies, vibration
+from jade_ribbon.core.faults.resonance import Running, remedies, vibration_of_band
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.words import join, metric
 from jade_ribbon.core.setup.card import READING_RANGES, setup_card
@@ -109,7 +109,7 @@ def test_what_shakes_is_told_for_any_band_and_each_remedy_clears_it(job: Job, sh
         tensioner=job.saw.tensioner,
         free_span_mm=1200.0,
     )
-    card = vibration(running, speed_m_s=speed)
+    card = vibration_of_band(running, speed_m_s=speed)
     rates = (card.wheel_Hz, card.band_Hz, *card.guide_bending_Hz, *card.guide_twisting_Hz)
     assert all(r > 0 and math.isfinite(r) for r in rates)
     assert list(card.guide_bending_Hz) == sorted(card.guide_bending_Hz)
@@ -119,4 +119,4 @@ def test_what_shakes_is_told_for_any_band_and_each_remedy_clears_it(job: Job, sh
     if offered and metric(offered[0]).endswith("m/s, clears it"):
         percent, way = metric(offered[0]).split(" % ")
         to = speed * (1 + float(percent) / 100 * (1 if way.startswith("faster") else -1))
-        assert vibration(running, speed_m_s=to).meetings == ()
+        assert vibration_of_band(running, speed_m_s=to).meetings == ()

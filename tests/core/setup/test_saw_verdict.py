@@ -13,7 +13,7 @@ from jade_ribbon.core.setup.saw_verdict import (
     SawFacts,
     SetUpFacts,
     TensionFacts,
-    against,
+    against_ready,
     saw_verdict,
 )
 
@@ -109,8 +109,8 @@ def test_less_tension_may_stay_where_somebody_says_so_but_never_more() -> None:
 
 def test_a_card_asks_about_the_saw_without_its_own_steps() -> None:
     facts = replace(WELL, set_up=SetUpFacts(out=("Guides: out",)), wheels_out=True)
-    assert len(against(facts)) == 2
-    assert against(facts, with_set_up=False) == (
+    assert len(against_ready(facts)) == 2
+    assert against_ready(facts, with_set_up=False) == (
         "Its wheels were out of plane when last read: true them.",
     )
 

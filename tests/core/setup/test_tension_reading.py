@@ -27,13 +27,13 @@ from jade_ribbon.core.setup.calibration import (
 )
 from jade_ribbon.core.setup.tension_reading import (
     MEANS,
+    AgainstTarget,
     Calibrated,
     Means,
-    Stand,
     TensionBand,
     TensionReading,
-    against,
     judged,
+    means_agree,
     stands,
     tension_reading,
 )
@@ -288,7 +288,7 @@ def a_reading(means: Means, stress: float, sd: float) -> TensionReading:
     return TensionReading(means, stress, sd, 3000.0, 0.9, ())
 
 
-def stand(reading: TensionReading, low: float = 130.0, high: float = 170.0) -> Stand:
+def stand(reading: TensionReading, low: float = 130.0, high: float = 170.0) -> AgainstTarget:
     return stands(reading, target=150.0, low=low, high=high, shares=SHARES)
 
 
@@ -347,10 +347,10 @@ def test_a_reading_no_band_could_give_is_asked_about(
 
 def test_two_means_that_differ_say_by_how_much_and_which_to_believe() -> None:
     gauge, push = a_reading("gauge", 150.0, 6.0), a_reading("push", 95.0, 9.0)
-    agree, words = against(push, gauge)
+    agree, words = means_agree(push, gauge)
     assert not agree
     assert "differ by 55.0 MPa" in metric(words) and "believe the strain gauge" in metric(words)
-    assert against(a_reading("push", 160.0, 15.0), gauge)[0]
+    assert means_agree(a_reading("push", 160.0, 15.0), gauge)[0]
 
 
 def test_two_that_differ_leave_nothing_on_target_nor_does_too_much_for_the_frame() -> None:

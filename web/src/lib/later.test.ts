@@ -1,11 +1,11 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
-import type { StepBody } from "../api/schema";
+import type { KeyedStep } from "../api/schema";
 import { freshKey } from "../api/writes";
 import { server } from "../tests/server";
 import { type NewRun, outbox } from "./outbox.svelte";
 
-const STEP: StepBody = { key: "tension", done: true, left: { stress_MPa: 120 } };
+const STEP: KeyedStep = { key: "tension", done: true, left: { stress_MPa: 120 } };
 const EVENT = { kind: "cleaned" as const, who: "Odda" };
 const RUN: NewRun = {
   job_id: 5,

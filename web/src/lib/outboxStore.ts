@@ -1,7 +1,7 @@
 /** What is written down in this browser and not yet taken by the server. */
 import Dexie, { type Table } from "dexie";
 
-import type { BandEventInput, RunAnswer, RunInput, StepBody } from "../api/schema";
+import type { BandEventInput, RunAnswer, RunInput, KeyedStep } from "../api/schema";
 import type { Said } from "./units";
 import { looksRound } from "./yard";
 
@@ -40,7 +40,7 @@ export interface WaitingWrite extends Waits {
   readonly title: string;
   readonly href: string;
   readonly write:
-    | { readonly kind: "step"; readonly setup_id: number; readonly body: StepBody }
+    | { readonly kind: "step"; readonly setup_id: number; readonly body: KeyedStep }
     | { readonly kind: "event"; readonly band_id: number; readonly body: BandEventInput };
 }
 

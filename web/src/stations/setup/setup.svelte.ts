@@ -1,5 +1,5 @@
 import { ask, askPatiently, client, Problem, wordsOf } from "../../api/client";
-import type { FaultBody, SetupAnswer, SetupStep, StepBody } from "../../api/schema";
+import type { FaultBody, SetupAnswer, SetupStep, KeyedStep } from "../../api/schema";
 import { freshKey, soon, WRITE_KEY } from "../../api/writes";
 import { outbox, type WaitingWrite } from "../../lib/outbox.svelte";
 import { shop } from "../../lib/shop.svelte";
@@ -12,7 +12,7 @@ type Figures = Record<string, number | null>;
 interface Draft {
   found: Figures;
   left: Figures;
-  means: StepBody["means"];
+  means: KeyedStep["means"];
 }
 
 /** The card in hand: what is recorded, the step shown, and what was typed but not yet recorded. */
@@ -121,11 +121,11 @@ export class SetupState {
   }
 
   /** Records a step; while the server restarts it is sent again, and nothing typed is lost. */
-  async record(body: Partial<StepBody> & { key: string; done: boolean }): Promise<boolean> {
+  async record(body: Partial<KeyedStep> & { key: string; done: boolean }): Promise<boolean> {
     const { answer } = this;
     if (!answer) return false;
     const draft = this.draft(body.key);
-    const full: StepBody = {
+    const full: KeyedStep = {
       skipped: "",
       note: "",
       authorised_by: "",
@@ -161,7 +161,7 @@ export class SetupState {
   }
 
   /** A step goes to the server; where that is away, or others wait before it, it waits in order. */
-  async #sendOrKeep(answer: SetupAnswer, body: StepBody): Promise<void> {
+  async #sendOrKeep(answer: SetupAnswer, body: KeyedStep): Promise<void> {
     const params = { path: { setup_id: answer.id } };
     // One tap, one key: whether its answer is lost, or it waits, it is done once.
     const key = freshKey();

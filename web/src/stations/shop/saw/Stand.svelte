@@ -1,6 +1,6 @@
 <script lang="ts">
   import { askPatiently, client, ask, wordsOf } from "../../../api/client";
-  import type { Stand } from "../../../api/schema";
+  import type { SawState } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
   import { ticket } from "../../../lib/ticket.svelte";
@@ -14,7 +14,7 @@
 
   const { params }: { params?: { id?: string } } = $props();
   const saw_id = $derived(Number(params?.id));
-  let stand = $state<Stand | null>(null);
+  let stand = $state<SawState | null>(null);
   let missing = $state<Said>("");
   let defect = $state("");
   let stops = $state(false);
