@@ -4,15 +4,15 @@
 
   import { ask, client } from "./api/client";
   import { away } from "./lib/away.svelte";
-  import { door } from "./lib/door.svelte";
+  import { session } from "./lib/session.svelte";
   import { drafts } from "./lib/edit.svelte";
   import { notice } from "./lib/notice.svelte";
   import { outbox } from "./lib/outbox.svelte";
   import { shop } from "./lib/shop.svelte";
   import { recall, remember } from "./lib/storage";
-  import { ticket } from "./lib/ticket.svelte";
+  import { currentJob } from "./lib/currentJob.svelte";
   import { day, time } from "./lib/units";
-  import { backToShop, looksRound } from "./lib/yard";
+  import { backToShop, looksRound } from "./lib/sampleMode";
   import { provide } from "./offline/provide";
   import { ROUTES, titleOf, warm } from "./routes";
   import ClockLine from "./parts/shell/ClockLine.svelte";
@@ -45,12 +45,12 @@
   let oneKey = $state(recall("one-key", true));
 
   const shape = $derived(
-    ticket.band && ticket.band.gullet_depth_mm > 0
+    currentJob.band && currentJob.band.gullet_depth_mm > 0
       ? {
-          form: ticket.band.form,
-          pitch: ticket.band.pitch_mm,
-          depth: ticket.band.gullet_depth_mm,
-          hookDeg: ticket.band.hook_deg,
+          form: currentJob.band.form,
+          pitch: currentJob.band.pitch_mm,
+          depth: currentJob.band.gullet_depth_mm,
+          hookDeg: currentJob.band.hook_deg,
         }
       : null,
   );
@@ -58,7 +58,9 @@
   const RECORD =
     /^\/(rack\/\d+|faults\/\d+|stock\/\d+|shop\/saws\/[^/]+(\/stand)?|shop\/materials\/.+|setup\/\d+)$/;
   const record = $derived(RECORD.test(router.location) ? router.location : "");
-  const words = $derived(ticket.band ? `Band in hand: ${ticket.band.label}` : "No band chosen");
+  const words = $derived(
+    currentJob.band ? `Band in hand: ${currentJob.band.label}` : "No band chosen",
+  );
   const title = $derived(titleOf(router.location));
   /** Said politely when another page has come. */
   let arrived = $state("");
@@ -87,11 +89,11 @@
   });
   // The tab's title is outside this component too.
   $effect(() => {
-    document.title = `${title} · ${ticket.name} · Jade Ribbon`;
+    document.title = `${title} · ${currentJob.name} · Jade Ribbon`;
   });
 
   // The worker that keeps answers for when there is no network is outside this component.
-  $effect(() => provide(ticket.job));
+  $effect(() => provide(currentJob.job));
 
   // A run that was given up while it was under way is in the shop: whoever gave it up is told.
   $effect(() => {
@@ -107,9 +109,9 @@
 
   async function begin(): Promise<void> {
     // Both at once: over a slow network each question in turn is felt. One shut out has no shop.
-    await Promise.all([door.look(), shop.load()]);
-    if (door.shut) return;
-    if (ticket.draft.saw_id === null && shop.saws[0]) ticket.begin(shop.saws[0].id);
+    await Promise.all([session.look(), shop.load()]);
+    if (session.shut) return;
+    if (currentJob.draft.saw_id === null && shop.saws[0]) currentJob.begin(shop.saws[0].id);
   }
   void begin();
 
@@ -132,7 +134,7 @@
     else if (event.key === "u") shop.turnUnits();
     else if (event.key === "d") shop.turnTheme();
     else if (event.key === "n") {
-      ticket.startNew(ticket.draft.saw_id);
+      currentJob.startNew(currentJob.draft.saw_id);
       void push("/plan");
     } else if (station) void push(`/${station.key}`);
     else return;
@@ -143,7 +145,7 @@
 <p class="unseen" aria-live="polite">{arrived}</p>
 <svelte:window onkeydown={key} onunhandledrejection={(e) => notice.fail(e.reason)} />
 
-{#if door.shut}
+{#if session.shut}
   {#await import("./stations/join/Join.svelte") then { default: Join }}
     <Join {scanned} onjoined={() => void begin()} />
   {/await}
@@ -183,8 +185,8 @@
             <a href="#/waiting">{drafts.count} not saved</a>
           {/if}
         </div>
-        {#if door.state?.here === "network"}
-          <a class="device" href="#/device">{door.state.name || "This device"}</a>
+        {#if session.state?.here === "network"}
+          <a class="device" href="#/device">{session.state.name || "This device"}</a>
         {/if}
         {#if !oneKey}
           <button type="button" onclick={() => (listing = true)}>Keys</button>

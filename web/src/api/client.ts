@@ -3,7 +3,7 @@ import createClient from "openapi-fetch";
 
 import { away } from "../lib/away.svelte";
 import { say, type Said } from "../lib/units";
-import { looksRound } from "../lib/yard";
+import { looksRound } from "../lib/sampleMode";
 import { fetchEarly } from "./early";
 import type { FaultBody, paths } from "./schema";
 import { writes } from "./writes";

@@ -1,7 +1,7 @@
 import { Problem } from "../api/client";
 import { notice } from "./notice.svelte";
 import { forget, recall, recallAll, remember } from "./storage";
-import { unread } from "./unread.svelte";
+import { invalidFields } from "./invalidFields.svelte";
 
 const START = "draft.";
 
@@ -125,7 +125,7 @@ export class Edit<T extends object> {
   /** Sends what was changed; null, with both versions shown, when somebody else saved meanwhile. */
   async save<R>(send: (body: Partial<T> & { version: number }) => Promise<R>): Promise<R | null> {
     // Saved as it stands, the record would hold what stood in that field before.
-    if (unread.any) throw new Error("A field cannot be read: put it right, then save.");
+    if (invalidFields.any) throw new Error("A field cannot be read: put it right, then save.");
     try {
       const saved = await send({ ...this.changes, version: this.version });
       giveUp(this.place.key);

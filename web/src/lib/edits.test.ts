@@ -6,8 +6,8 @@ import { server } from "../tests/server";
 import { Edit, unsaved } from "./edit.svelte";
 import { notice } from "./notice.svelte";
 import { recall, remember } from "./storage";
-import { unread } from "./unread.svelte";
-import { ticket } from "./ticket.svelte";
+import { invalidFields } from "./invalidFields.svelte";
+import { currentJob } from "./currentJob.svelte";
 
 const PLACE = { key: "band.7", title: "Band K-07", href: "#/rack/7" };
 const BAND = { label: "K-07", place: "loft", note: "" };
@@ -22,10 +22,10 @@ describe("a field that cannot be read", () => {
     const edit = new Edit(PLACE, BAND, 3);
     edit.set({ place: "rack" });
     const send = vi.fn(() => Promise.resolve({}));
-    unread.set("c1", true);
+    invalidFields.set("c1", true);
     await expect(edit.save(send)).rejects.toThrow("put it right");
     expect(send).not.toHaveBeenCalled();
-    unread.set("c1", false);
+    invalidFields.set("c1", false);
     await edit.save(send);
     expect(send).toHaveBeenCalledOnce();
   });
@@ -150,65 +150,71 @@ const JOB = {
 
 describe("the ticket", () => {
   it("knows a draft from a saved job, and what was edited", () => {
-    ticket.startNew(2);
-    expect([ticket.name, ticket.changed, ticket.draft.saw_id]).toEqual(["New job", true, 2]);
-    ticket.take(JOB);
-    expect([ticket.name, ticket.changed]).toEqual(["Strakes", false]);
-    ticket.change({ height_mm: 120 });
-    expect(ticket.changed).toBe(true);
+    currentJob.startNew(2);
+    expect([currentJob.name, currentJob.changed, currentJob.draft.saw_id]).toEqual([
+      "New job",
+      true,
+      2,
+    ]);
+    currentJob.take(JOB);
+    expect([currentJob.name, currentJob.changed]).toEqual(["Strakes", false]);
+    currentJob.change({ height_mm: 120 });
+    expect(currentJob.changed).toBe(true);
   });
 
   it("keeps the draft of each job when another is opened, or a new one is begun", () => {
-    ticket.take(JOB);
-    ticket.change({ height_mm: 120 });
-    ticket.take({ ...JOB, id: 6, name: "Ribs" });
+    currentJob.take(JOB);
+    currentJob.change({ height_mm: 120 });
+    currentJob.take({ ...JOB, id: 6, name: "Ribs" });
     expect(notice.text).toContain("Strakes is not saved");
-    expect(ticket.draft.height_mm).toBe(185);
-    ticket.startNew(2);
-    ticket.change({ height_mm: 77 });
+    expect(currentJob.draft.height_mm).toBe(185);
+    currentJob.startNew(2);
+    currentJob.change({ height_mm: 77 });
     const [key] = unsaved()[0] ?? [""];
-    ticket.startNew(2);
-    expect(ticket.draft.height_mm).toBe(185);
-    ticket.resume(key.replace("job.", ""));
-    expect([ticket.id, ticket.draft.height_mm]).toEqual([null, 77]);
-    ticket.take(JOB);
-    expect(ticket.draft.height_mm).toBe(120);
+    currentJob.startNew(2);
+    expect(currentJob.draft.height_mm).toBe(185);
+    currentJob.resume(key.replace("job.", ""));
+    expect([currentJob.id, currentJob.draft.height_mm]).toEqual([null, 77]);
+    currentJob.take(JOB);
+    expect(currentJob.draft.height_mm).toBe(120);
   });
 
   it("reads its job anew and keeps what was typed over it", async () => {
-    ticket.take(JOB);
-    ticket.change({ height_mm: 120 });
+    currentJob.take(JOB);
+    currentJob.change({ height_mm: 120 });
     server({ "GET /api/jobs/5": { ...JOB, state: "running", version: 4 } });
-    await ticket.reload();
-    expect([ticket.job?.state, ticket.draft.height_mm, ticket.edit.met]).toEqual([
+    await currentJob.reload();
+    expect([currentJob.job?.state, currentJob.draft.height_mm, currentJob.edit.met]).toEqual([
       "running",
       120,
       [],
     ]);
     server({ "GET /api/jobs/5": { ...JOB, height_mm: 200, version: 5 } });
-    await ticket.open(5);
-    expect(ticket.edit.met.map((m) => [m.field, m.now, m.mine])).toEqual([["height_mm", 200, 120]]);
-    ticket.edit.discard();
+    await currentJob.open(5);
+    expect(currentJob.edit.met.map((m) => [m.field, m.now, m.mine])).toEqual([
+      ["height_mm", 200, 120],
+    ]);
+    currentJob.edit.discard();
   });
 
   it("saves a new job whole and of a known one what was changed", async () => {
-    ticket.startNew(2);
+    currentJob.startNew(2);
     const { sent } = server({ "POST /api/jobs": JOB, "PATCH /api/jobs/5": { ...JOB, version: 4 } });
-    await ticket.save();
-    expect(await ticket.save()).toMatchObject({ version: 3 });
-    ticket.change({ height_mm: 120 });
-    await ticket.save();
+    await currentJob.save();
+    expect(await currentJob.save()).toMatchObject({ version: 3 });
+    currentJob.change({ height_mm: 120 });
+    await currentJob.save();
     expect(await sent("PATCH")).toEqual([{ height_mm: 120, version: 3 }]);
-    expect([ticket.id, recall<JobAnswer | null>("ticket.job", null)?.version]).toEqual([5, 4]);
+    expect([currentJob.id, recall<JobAnswer | null>("ticket.job", null)?.version]).toEqual([5, 4]);
   });
 
   it("keeps a variant beside the job, never over it", async () => {
-    ticket.take(JOB);
-    ticket.change({ what_if: { motor_kW: 3 } });
+    currentJob.take(JOB);
+    currentJob.change({ what_if: { motor_kW: 3 } });
     const { sent } = server({ "POST /api/jobs": { ...JOB, id: 6, name: "Strakes, what if" } });
-    await ticket.saveVariant();
+    await currentJob.saveVariant();
     expect((await sent("POST"))[0]).toMatchObject({ name: "Strakes, what if" });
-    expect([ticket.id, unsaved()]).toEqual([6, []]);
+    expect([currentJob.id, unsaved()]).toEqual([6, []]);
   });
 });
 

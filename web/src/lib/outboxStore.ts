@@ -3,7 +3,7 @@ import Dexie, { type Table } from "dexie";
 
 import type { BandEventInput, RunAnswer, RunInput, KeyedStep } from "../api/schema";
 import type { Said } from "./units";
-import { looksRound } from "./yard";
+import { looksRound } from "./sampleMode";
 
 export interface Waits {
   readonly key: string;

@@ -1,7 +1,7 @@
 import { ask, askPatiently, client, Problem, wordsOf } from "../api/client";
 import type { MaterialLine, Reference, SawAnswer, Shop, ShopEdit } from "../api/schema";
 import { recall, remember } from "./storage";
-import { Turns } from "./turns";
+import { SerialQueue } from "./serialQueue";
 import {
   type Kind,
   money,
@@ -53,7 +53,7 @@ class ShopState {
   /** Saws that are only considered: never offered for work. */
   considered = $state<SawAnswer[]>([]);
   failed = $state<Said>("");
-  #turns = new Turns();
+  #turns = new SerialQueue();
   units = $state<Units>(recall<Units>("units", "metric"));
   theme = $state<Theme>(
     recall<Theme>(

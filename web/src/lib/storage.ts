@@ -1,6 +1,6 @@
 /** Small things kept in this browser: drafts of forms, the theme, the job in hand. */
 
-import { looksRound } from "./yard";
+import { looksRound } from "./sampleMode";
 
 /** What is kept while looking round the sample yard is not mixed with the shop's own. */
 const PREFIX = looksRound ? "jade-ribbon.sample." : "jade-ribbon.";

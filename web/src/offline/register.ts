@@ -1,5 +1,5 @@
 import { notice } from "../lib/notice.svelte";
-import { looksRound } from "../lib/yard";
+import { looksRound } from "../lib/sampleMode";
 
 const LOOK_MS = 500;
 const LONGEST_MS = 4000;

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { unread } from "../lib/unread.svelte";
+  import { invalidFields } from "../lib/invalidFields.svelte";
 </script>
 
-{#if unread.any}
+{#if invalidFields.any}
   <p role="status">
     <strong>A field cannot be read.</strong> What stands here still answers what was there before.
   </p>

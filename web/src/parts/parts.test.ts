@@ -2,7 +2,7 @@ import { fireEvent, render, screen } from "@testing-library/svelte";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
 import { shop } from "../lib/shop.svelte";
-import { unread } from "../lib/unread.svelte";
+import { invalidFields } from "../lib/invalidFields.svelte";
 import { BAND, EXPLAINED, PAGE, REFERENCE, SETTINGS, SOFT, WINDOW } from "../tests/samples";
 import BandInCurve from "./pictures/BandInCurve.svelte";
 import BandInWork from "./pictures/BandInWork.svelte";
@@ -46,14 +46,14 @@ describe("what can be read two ways", () => {
     await fireEvent.input(screen.getByLabelText("Thickness"), { target: { value: "1,200" } });
     expect(onvalue).not.toHaveBeenCalled();
     expect(screen.getByText(/may be either/)).toBeTruthy();
-    expect(unread.any).toBe(true);
+    expect(invalidFields.any).toBe(true);
     await fireEvent.click(screen.getByRole("button", { name: "1.2 mm" }));
     expect(onvalue).toHaveBeenLastCalledWith(1.2);
-    expect(unread.any).toBe(false);
+    expect(invalidFields.any).toBe(false);
     await fireEvent.input(screen.getByLabelText("Thickness"), { target: { value: "twelve" } });
-    expect(unread.any).toBe(true);
+    expect(invalidFields.any).toBe(true);
     unmount();
-    expect(unread.any).toBe(false);
+    expect(invalidFields.any).toBe(false);
   });
 });
 

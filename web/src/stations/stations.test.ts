@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Compared, FeedFigures, Option, PlanAnswer } from "../api/schema";
 import { notice } from "../lib/notice.svelte";
 import { shop } from "../lib/shop.svelte";
-import { ticket, type Draft } from "../lib/ticket.svelte";
+import { currentJob, type Draft } from "../lib/currentJob.svelte";
 import { BAND, BAND_ANSWER, REFERENCE, SAW, SETTINGS, TENSION, WINDOW } from "../tests/samples";
 import Compare from "./plan/Compare.svelte";
 import Jobs from "./plan/Jobs.svelte";
@@ -43,7 +43,7 @@ beforeEach(() => {
   shop.reference = REFERENCE;
   shop.saws = [SAW];
   shop.units = "metric";
-  ticket.startNew(2);
+  currentJob.startNew(2);
   notice.close();
 });
 
@@ -108,45 +108,49 @@ describe("the sentence", () => {
     const input = screen.getByLabelText("Height in the cut");
     expect(document.activeElement).toBe(input);
     await fireEvent.input(input, { target: { value: "7 1/4 in" } });
-    expect(ticket.draft.height_mm).toBeCloseTo(184.15);
+    expect(currentJob.draft.height_mm).toBeCloseTo(184.15);
     await fireEvent.keyDown(input, { key: "Escape" });
     expect(screen.queryByLabelText("Height in the cut")).toBeNull();
   });
 
   it("starts a part that has no value yet at something sensible", async () => {
-    ticket.change({ operation: "tube" });
+    currentJob.change({ operation: "tube" });
     render(Sentence, { faults: [] });
     await fireEvent.click(screen.getByRole("button", { name: "?" }));
-    expect(ticket.draft.wall_mm).toBe(3);
+    expect(currentJob.draft.wall_mm).toBe(3);
   });
 
   it("shows radius and diameter of a round blank, and takes either", async () => {
-    ticket.change({ operation: "circle", min_radius_mm: 150 });
+    currentJob.change({ operation: "circle", min_radius_mm: 150 });
     render(Sentence, { faults: [] });
     expect(screen.getByRole("button", { name: "150 mm" })).toBeTruthy();
     await fireEvent.click(screen.getByRole("button", { name: "300 mm" }));
     const input = screen.getByLabelText("Diameter of the blank");
     await fireEvent.input(input, { target: { value: "250" } });
-    expect(ticket.draft.min_radius_mm).toBe(125);
+    expect(currentJob.draft.min_radius_mm).toBe(125);
   });
 
   it("lets stock stand on its end, and forgets it with another operation", async () => {
-    ticket.change({ operation: "rip" });
+    currentJob.change({ operation: "rip" });
     render(Sentence, { faults: [] });
     await fireEvent.click(screen.getByRole("button", { name: "lying along the table" }));
     await fireEvent.click(screen.getByRole("radio", { name: /stood on its end/ }));
-    expect(ticket.draft.stood_on_end).toBe(true);
+    expect(currentJob.draft.stood_on_end).toBe(true);
     await fireEvent.click(screen.getByRole("button", { name: nameOf("rip") }));
     await fireEvent.click(screen.getByRole("radio", { name: nameOf("resaw") }));
-    expect(ticket.draft.stood_on_end).toBe(false);
+    expect(currentJob.draft.stood_on_end).toBe(false);
   });
 
   it("empties what another operation's sentence does not say", async () => {
-    ticket.change({ operation: "wedge", angle_deg: 8, min_radius_mm: 90, round_stock: true });
+    currentJob.change({ operation: "wedge", angle_deg: 8, min_radius_mm: 90, round_stock: true });
     render(Sentence, { faults: [] });
     await fireEvent.click(screen.getByRole("button", { name: nameOf("wedge") }));
     await fireEvent.click(screen.getByRole("radio", { name: nameOf("mill") }));
-    expect(ticket.draft).toMatchObject({ angle_deg: 0, min_radius_mm: null, round_stock: false });
+    expect(currentJob.draft).toMatchObject({
+      angle_deg: 0,
+      min_radius_mm: null,
+      round_stock: false,
+    });
     expect(unsaid("block").min_radius_mm).toBeUndefined();
     expect(unsaid("tube")).not.toHaveProperty("wall_mm");
   });
@@ -164,13 +168,13 @@ describe("the sentence", () => {
     render(Sentence, { faults: [] });
     await fireEvent.click(screen.getByRole("button", { name: "to be planed" }));
     await fireEvent.click(screen.getByLabelText("left rough"));
-    expect(ticket.draft.finish).toBe("rough");
+    expect(currentJob.draft.finish).toBe("rough");
     await fireEvent.click(screen.getByRole("button", { name: "European larch (dry)" }));
     await fireEvent.click(screen.getByRole("button", { name: "HDPE" }));
-    expect(ticket.draft.material).toBe("hdpe");
+    expect(currentJob.draft.material).toBe("hdpe");
     await fireEvent.click(screen.getByRole("button", { name: "Resaw" }));
     await fireEvent.click(screen.getByLabelText("Cut bar"));
-    expect(ticket.draft.operation).toBe("bar");
+    expect(currentJob.draft.operation).toBe("bar");
   });
 });
 
@@ -181,13 +185,13 @@ describe("house rules of one job", () => {
     await fireEvent.change(screen.getByLabelText("Least teeth in the cut"), {
       target: { value: "4" },
     });
-    expect(ticket.draft.rules).toEqual({ tension: "light", least_teeth: 4 });
+    expect(currentJob.draft.rules).toEqual({ tension: "light", least_teeth: 4 });
     await fireEvent.change(screen.getByLabelText("Tension target"), { target: { value: "full" } });
-    expect(ticket.draft.rules).toEqual({ least_teeth: 4 });
+    expect(currentJob.draft.rules).toEqual({ least_teeth: 4 });
   });
 
   it("offers what can matter, and what the job has its own of, so that it can be put back", () => {
-    ticket.change({ rules: { least_teeth: 4 } });
+    currentJob.change({ rules: { least_teeth: 4 } });
     render(RuleOverrides, { offered: ["tension"] });
     expect(screen.getByLabelText("Tension target")).toBeTruthy();
     expect(screen.getByLabelText("Least teeth in the cut")).toBeTruthy();

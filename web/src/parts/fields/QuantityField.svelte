@@ -2,7 +2,7 @@
   import { Latest } from "../../lib/latest";
   import { shop } from "../../lib/shop.svelte";
   import { fieldNumber, readings, type Kind, type Said } from "../../lib/units";
-  import { unread } from "../../lib/unread.svelte";
+  import { invalidFields } from "../../lib/invalidFields.svelte";
 
   import Assumed from "./Assumed.svelte";
 
@@ -52,8 +52,8 @@
   const two = $derived(may?.length === 2 ? may : null);
   // Others on the page must know that what they show is not of what stands here.
   $effect(() => {
-    unread.set(id, bad || two !== null);
-    return () => unread.set(id, false);
+    invalidFields.set(id, bad || two !== null);
+    return () => invalidFields.set(id, false);
   });
   let meant = $state<number | null>(null);
   const asked = new Latest();

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { ask, client } from "../../api/client";
-  import { door } from "../../lib/door.svelte";
+  import { session } from "../../lib/session.svelte";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { duration } from "../../lib/units";
@@ -27,7 +27,7 @@
     <p>
       This machine’s clock is {duration(ahead)} past the shop’s latest record. Is it right?
     </p>
-    {#if door.owns}
+    {#if session.owns}
       <Action onclick={() => void say("right")}>It is right</Action>
       <Action onclick={() => void say("wrong")}>It is wrong</Action>
     {/if}
@@ -38,7 +38,7 @@
       This machine’s clock is {duration(behind)} behind the shop’s latest record. Times go on from that
       record.
     </p>
-    {#if door.owns}
+    {#if session.owns}
       <Action onclick={() => void say("set_right")}>The clock is right now: move the records</Action
       >
     {/if}

@@ -6,7 +6,7 @@
   import type { Hit } from "../../api/schema";
   import { Latest } from "../../lib/latest";
   import { notice } from "../../lib/notice.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
 
   const { onclose }: { onclose: () => void } = $props();
 
@@ -42,7 +42,7 @@
     box?.close();
     if (hit.place) void push(hit.place);
     else if (hit.noun === "material") {
-      ticket.change({ material: hit.key });
+      currentJob.change({ material: hit.key });
       void push("/plan");
     } else {
       const place = PLACES[hit.noun] ?? "/plan/";

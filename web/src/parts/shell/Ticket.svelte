@@ -1,6 +1,6 @@
 <script lang="ts">
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import EdgeTip from "../pictures/EdgeTip.svelte";
 
   let width = $state(600);
@@ -12,22 +12,22 @@
       `A${N} ${N} 0 0 0 ${width - N} ${height - 0.5}H${N}A${N} ${N} 0 0 0 .5 ${height - N}` +
       `V${N}A${N} ${N} 0 0 0 ${N} .5Z`,
   );
-  const material = $derived(shop.materialName(ticket.draft.material));
+  const material = $derived(shop.materialName(currentJob.draft.material));
   const TENSION: Record<string, string> = { on: " · under tension", slack: " · slack" };
-  const tension = $derived(TENSION[shop.saw(ticket.draft.saw_id)?.tension_state ?? ""] ?? "");
-  const saw = $derived(shop.saw(ticket.draft.saw_id)?.saw.name);
+  const tension = $derived(TENSION[shop.saw(currentJob.draft.saw_id)?.tension_state ?? ""] ?? "");
+  const saw = $derived(shop.saw(currentJob.draft.saw_id)?.saw.name);
   const size = $derived(
-    `${shop.number(ticket.draft.height_mm, "length")} × ${shop.say(ticket.draft.length_mm, "long")} × ${ticket.draft.count}`,
+    `${shop.number(currentJob.draft.height_mm, "length")} × ${shop.say(currentJob.draft.length_mm, "long")} × ${currentJob.draft.count}`,
   );
-  const band = $derived(ticket.band);
-  const stage = $derived(ticket.job?.state ?? "draft");
+  const band = $derived(currentJob.band);
+  const stage = $derived(currentJob.job?.state ?? "draft");
 </script>
 
 <header class="ticket" aria-label="Job in hand" bind:clientWidth={width} bind:clientHeight={height}>
   <svg {width} {height} aria-hidden="true" class="no-print"><path d={outline} /></svg>
   <a class="part job" href="#/jobs" title="All jobs">
-    <span class="label">{ticket.id === null ? "draft" : `job ${ticket.id}`}</span>
-    <strong>{ticket.name}</strong>
+    <span class="label">{currentJob.id === null ? "draft" : `job ${currentJob.id}`}</span>
+    <strong>{currentJob.name}</strong>
   </a>
   <a class="part wide" href="#/plan">
     <span class="label">work</span>
@@ -39,7 +39,7 @@
   </a>
   <a class="part whole" href={band?.band_id ? `#/rack/${band.band_id}` : "#/rack"}>
     <span class="label">band</span>
-    <strong>{band ? band.label : (ticket.job?.band_label ?? "none yet")}</strong>
+    <strong>{band ? band.label : (currentJob.job?.band_label ?? "none yet")}</strong>
   </a>
   <span class="part whole">
     <span class="label">edge</span>
@@ -49,7 +49,7 @@
   </span>
   <span class="part whole">
     <span class="label">state</span>
-    <strong>{stage}{ticket.job && ticket.changed ? ", edited" : ""}</strong>
+    <strong>{stage}{currentJob.job && currentJob.changed ? ", edited" : ""}</strong>
   </span>
 </header>
 

@@ -4,7 +4,7 @@
   import { checkMarks, HIGH, WIDE } from "../../drawings/checks";
   import { shop } from "../../lib/shop.svelte";
   import { fixed, type Said } from "../../lib/units";
-  import { unread } from "../../lib/unread.svelte";
+  import { invalidFields } from "../../lib/invalidFields.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import Marks from "../../parts/pictures/Marks.svelte";
@@ -23,7 +23,7 @@
   let measured = $state.raw<(Pick<Measured, "outcome"> & { words: Said }) | null>(null);
   let fault = $state<Said>("");
   /** What was measured; of a figure that cannot be read now, nothing. */
-  const shown = $derived(unread.any ? null : measured);
+  const shown = $derived(invalidFields.any ? null : measured);
   const whole = $derived(check.figures.every((f) => (figures[f.key] ?? null) !== null));
 
   /** When the stopwatch was started. */
@@ -102,7 +102,7 @@
         >{begun === null ? "Start the stopwatch" : "Stop the stopwatch"}</Action
       >
     {/if}
-    <Action type="submit" disabled={!whole || unread.any}
+    <Action type="submit" disabled={!whole || invalidFields.any}
       >{check.looked_up ? "Look it up" : "Which is it?"}</Action
     >
     {#if shown}<p role="status">{shop.words(shown.words)}</p>{/if}

@@ -6,7 +6,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { HIGH, turningMarks, WIDE } from "../../drawings/checks";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import { day, fixed, significant } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
@@ -15,7 +15,7 @@
   import Hearing from "./Hearing.svelte";
 
   let bands = $state.raw<BandAnswer[]>([]);
-  let saw_id = $state<number | null>(ticket.draft.saw_id ?? shop.saws[0]?.id ?? null);
+  let saw_id = $state<number | null>(currentJob.draft.saw_id ?? shop.saws[0]?.id ?? null);
   let band_id = $state<number | null>(null);
   let speed = $state<number | null>(null);
   let heard = $state.raw<EarAnswer | null>(null);

@@ -5,7 +5,7 @@
   import { record, recordFor } from "../../lib/microphone";
   import { shop } from "../../lib/shop.svelte";
   import { significant, type Said } from "../../lib/units";
-  import { unread } from "../../lib/unread.svelte";
+  import { invalidFields } from "../../lib/invalidFields.svelte";
   import Action from "../../parts/Action.svelte";
 
   interface Props {
@@ -110,7 +110,7 @@
 </script>
 
 <div class="hearing">
-  <Action disabled={loud !== null || unread.any} onclick={() => void listen()}
+  <Action disabled={loud !== null || invalidFields.any} onclick={() => void listen()}
     >{loud !== null ? "Listening …" : pluck ? "Listen for the pluck" : "Listen, 5 seconds"}</Action
   >
   <label class="file"
@@ -122,7 +122,7 @@
     /></label
   >
   {#if keeps}
-    <Action disabled={loud !== null || unread.any} onclick={() => void listen(true)}
+    <Action disabled={loud !== null || invalidFields.any} onclick={() => void listen(true)}
       >It runs well: keep this as its good run</Action
     >
   {/if}

@@ -4,7 +4,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
   import { day, fixed, type Said } from "../../lib/units";
-  import { unread } from "../../lib/unread.svelte";
+  import { invalidFields } from "../../lib/invalidFields.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import Who from "../../parts/fields/Who.svelte";
@@ -112,7 +112,7 @@
       />
       <label>A note<input bind:value={note} maxlength="400" /></label>
       <Who value={who} onpick={(name) => (who = name)} />
-      <Action main disabled={unread.any} onclick={() => void close(true)}
+      <Action main disabled={invalidFields.any} onclick={() => void close(true)}
         >{causes.length > 0 ? "Close it" : "Close it: it went by itself"}</Action
       >
       <Action onclick={() => void close(false)}>Give it up: still there</Action>
@@ -152,7 +152,7 @@
         onvalue={(v) => (minutes = v)}
       />
       <Who value={who} onpick={(name) => (who = name)} />
-      <Action main disabled={unread.any} onclick={() => void done()}>Done</Action>
+      <Action main disabled={invalidFields.any} onclick={() => void done()}>Done</Action>
       <Action onclick={begin}>It stopped by itself</Action>
     </div>
   </section>

@@ -6,7 +6,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import { day, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
@@ -27,8 +27,8 @@
         .map((k) => [k, "clear"]),
     ),
   );
-  let saw_id = $state<number | null>(ticket.draft.saw_id ?? shop.saws[0]?.id ?? null);
-  let band_id = $state<number | null>(ticket.draft.band_id);
+  let saw_id = $state<number | null>(currentJob.draft.saw_id ?? shop.saws[0]?.id ?? null);
+  let band_id = $state<number | null>(currentJob.draft.band_id);
   let bands = $state.raw<BandAnswer[]>([]);
   let open = $state.raw<TroubleLine[]>([]);
   let who = $state(recall("who", ""));
@@ -72,11 +72,18 @@
     if (saw_id === null) return;
     busy = true;
     remember("who", who);
-    const mine = ticket.id !== null && ticket.draft.saw_id === saw_id;
+    const mine = currentJob.id !== null && currentJob.draft.saw_id === saw_id;
     try {
       const trouble = await ask(
         client.POST("/api/faults", {
-          body: { saw_id, band_id, job_id: mine ? ticket.id : null, began, symptoms: told, who },
+          body: {
+            saw_id,
+            band_id,
+            job_id: mine ? currentJob.id : null,
+            began,
+            symptoms: told,
+            who,
+          },
         }),
       );
       await push(`/faults/${trouble.id}`);

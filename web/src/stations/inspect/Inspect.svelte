@@ -2,14 +2,14 @@
   import { ask, askPatiently, client } from "../../api/client";
   import type { FaceAnswer, FacePage } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import Action from "../../parts/Action.svelte";
   import FaceList from "./FaceList.svelte";
   import FaceShown from "./FaceShown.svelte";
   import ReadFace from "./ReadFace.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
-  const jobId = $derived(Number(params?.id) || ticket.id);
+  const jobId = $derived(Number(params?.id) || currentJob.id);
 
   let page = $state.raw<FacePage | null>(null);
   let shown = $state<number | null>(null);
@@ -21,7 +21,7 @@
   );
 
   async function load(id: number): Promise<void> {
-    if (ticket.id !== id) await ticket.open(id);
+    if (currentJob.id !== id) await currentJob.open(id);
     const path = { job_id: id };
     page = await askPatiently(() => client.GET("/api/jobs/{job_id}/faces", { params: { path } }));
   }
@@ -58,7 +58,7 @@
     <Action main href="#/plan">To Plan</Action>
   </section>
 {:else if page}
-  <h1>Inspect <strong>{ticket.name}</strong></h1>
+  <h1>Inspect <strong>{currentJob.name}</strong></h1>
   {#if page.why_not}<p class="soft">{page.why_not}</p>{/if}
   <div class="two">
     <section aria-label="Read a face">

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { door } from "../../lib/door.svelte";
+  import { session } from "../../lib/session.svelte";
   import { outbox } from "../../lib/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { wordsOf } from "../../api/client";
@@ -16,7 +16,7 @@
   async function leave(): Promise<void> {
     failed = "";
     try {
-      await door.leave();
+      await session.leave();
     } catch (problem) {
       failed = wordsOf(problem);
     }
@@ -24,10 +24,10 @@
 </script>
 
 <h1>This device</h1>
-{#if door.state?.here === "network"}
+{#if session.state?.here === "network"}
   <p>
-    {door.state.name || "A device"} joined this shop over its network. It may do {MAY[
-      door.state.role
+    {session.state.name || "A device"} joined this shop over its network. It may do {MAY[
+      session.state.role
     ]}.
   </p>
   {#if outbox.count > 0}

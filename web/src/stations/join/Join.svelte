@@ -1,6 +1,6 @@
 <script lang="ts">
   import { wordsOf } from "../../api/client";
-  import { door } from "../../lib/door.svelte";
+  import { session } from "../../lib/session.svelte";
   import type { Said } from "../../lib/units";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
@@ -41,7 +41,7 @@
     machine: Shop, Network, <em>Let a device join</em>.
   </p>
   {#if failed}<p role="alert" class="failed">{shop.words(failed)}</p>{/if}
-  <form onsubmit={(e) => void open(e, () => door.join(code))}>
+  <form onsubmit={(e) => void open(e, () => session.join(code))}>
     <label>
       The code shown there
       <input
@@ -56,7 +56,7 @@
   </form>
   <details>
     <summary>I am the owner, and know the passphrase</summary>
-    <form onsubmit={(e) => void open(e, () => door.enter(passphrase, name))}>
+    <form onsubmit={(e) => void open(e, () => session.enter(passphrase, name))}>
       <label>What this device is called<input bind:value={name} maxlength="40" /></label>
       <label
         >Passphrase<input

@@ -2,7 +2,7 @@ import { fireEvent, render, screen, waitFor } from "@testing-library/svelte";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
 import { ask, Problem, SHUT_OUT } from "../../api/client";
-import { door } from "../../lib/door.svelte";
+import { session } from "../../lib/session.svelte";
 import { whyNot } from "../../lib/microphone";
 import { shop } from "../../lib/shop.svelte";
 import Who from "../../parts/fields/Who.svelte";
@@ -20,7 +20,7 @@ const SHUT = {
 const IN = { ...SHUT, joined: true, name: "Phone" };
 
 beforeEach(() => {
-  door.state = SHUT;
+  session.state = SHUT;
   shop.settings = SETTINGS;
 });
 
@@ -32,7 +32,7 @@ describe("joining", () => {
     await fireEvent.click(screen.getByRole("button", { name: "Join" }));
     await waitFor(() => expect(onjoined).toHaveBeenCalled());
     expect(await told.sent("POST")).toEqual([{ code: "12345678" }]);
-    expect(door.shut).toBe(false);
+    expect(session.shut).toBe(false);
   });
 
   it("by the passphrase names the device", async () => {
@@ -42,14 +42,14 @@ describe("joining", () => {
       target: { value: "copper kettle" },
     });
     await fireEvent.click(screen.getByRole("button", { name: "Come in" }));
-    await waitFor(() => expect(door.owns).toBe(true));
+    await waitFor(() => expect(session.owns).toBe(true));
     expect(await told.sent("POST")).toEqual([{ passphrase: "copper kettle", name: "Phone" }]);
   });
 });
 
 describe("a device shut out", () => {
   it("is told whatever it asked, and gives up nothing that waits to be sent", async () => {
-    door.state = IN;
+    session.state = IN;
     server({ "GET /api/door": SHUT });
     const heard = vi.fn();
     globalThis.addEventListener(SHUT_OUT, heard);
@@ -58,7 +58,7 @@ describe("a device shut out", () => {
     const failed = ask(Promise.resolve({ error, response })).catch((p: unknown) => p as Problem);
     expect(((await failed) as Problem).refuses).toBe(false);
     expect(heard).toHaveBeenCalled();
-    await waitFor(() => expect(door.shut).toBe(true));
+    await waitFor(() => expect(session.shut).toBe(true));
   });
 });
 

@@ -2,7 +2,7 @@
   import type { FeedFigures, PlanAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { fixed } from "../../lib/units";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import CostSpread from "../../parts/pictures/CostSpread.svelte";
   import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
   import LeansOn from "./LeansOn.svelte";
@@ -154,7 +154,9 @@
     <h2>Your other saws</h2>
     {#each answer.saws as saw (saw.saw_id)}
       <div class="row saw">
-        <button type="button" onclick={() => ticket.change({ saw_id: saw.saw_id, band_id: null })}
+        <button
+          type="button"
+          onclick={() => currentJob.change({ saw_id: saw.saw_id, band_id: null })}
           ><strong>{saw.name}</strong></button
         >
         {#if saw.able && saw.cost !== null && saw.feed_m_min !== null}

@@ -6,7 +6,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import Action from "../../parts/Action.svelte";
   import { ORDERS, shownJobs, type JobFilter, type JobOrder } from "./jobList";
 
@@ -29,7 +29,7 @@
     try {
       const body = { version: job.version, ...change };
       const saved = await ask(client.PATCH("/api/jobs/{job_id}", { params, body }));
-      if (ticket.id === job.id) ticket.take(saved);
+      if (currentJob.id === job.id) currentJob.take(saved);
     } catch (problem) {
       notice.fail(problem);
     }
@@ -59,12 +59,12 @@
   void load().catch((p: unknown) => notice.fail(p));
 
   function begin(): void {
-    ticket.startNew(shop.saws[0]?.id ?? null);
+    currentJob.startNew(shop.saws[0]?.id ?? null);
     void push("/plan");
   }
 
   function open(job: JobAnswer): void {
-    ticket.take(job);
+    currentJob.take(job);
     void push(`/plan/${job.id}`);
   }
 
@@ -76,7 +76,7 @@
   async function remove(job: JobAnswer): Promise<void> {
     const params = { path: { job_id: job.id } };
     const { change_id } = await ask(client.DELETE("/api/jobs/{job_id}", { params }));
-    if (ticket.id === job.id) ticket.startNew(job.saw_id);
+    if (currentJob.id === job.id) currentJob.startNew(job.saw_id);
     await load();
     notice.canUndo(`${job.name} is deleted.`, change_id, load);
   }

@@ -2,7 +2,7 @@
   import { ask, client, Problem, wordsOf } from "../../api/client";
   import type { OutlineAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import Choices from "../../parts/fields/Choices.svelte";
   import OutlineDrawing from "../../parts/pictures/OutlineDrawing.svelte";
   import type { Said } from "../../lib/units";
@@ -15,7 +15,7 @@
   let over = $state(false);
   let picker = $state<HTMLInputElement>();
 
-  const band = $derived(ticket.band);
+  const band = $derived(currentJob.band);
   const turning = $derived(answer?.turning.map((b) => b.label).slice(0, 8) ?? []);
   const tight = $derived(answer?.turning.find((b) => b.band_id === band?.band_id)?.tightest_mm);
 
@@ -28,7 +28,7 @@
       fault = "";
       asksUnit = false;
       const radius = found.outline.min_radius_mm;
-      ticket.change({
+      currentJob.change({
         min_radius_mm: radius === null ? null : Number(radius.toFixed(2)),
         stretches: found.outline.stretches,
         length_mm: Number(found.outline.length_mm.toFixed(0)) || 1,

@@ -4,8 +4,8 @@
   import { ask, client } from "../../api/client";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
-  import { unread } from "../../lib/unread.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
+  import { invalidFields } from "../../lib/invalidFields.svelte";
   import { duration, span } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import BandInCurve from "../../parts/pictures/BandInCurve.svelte";
@@ -30,9 +30,10 @@
 
   // The address may name a job: opening it asks the server.
   $effect(() => {
-    if (params?.id?.startsWith("new.")) ticket.resume(params.id);
+    if (params?.id?.startsWith("new.")) currentJob.resume(params.id);
     const id = Number(params?.id);
-    if (id > 0 && ticket.job?.id !== id) ticket.open(id).catch((p: unknown) => notice.fail(p));
+    if (id > 0 && currentJob.job?.id !== id)
+      currentJob.open(id).catch((p: unknown) => notice.fail(p));
   });
   // Every change of the draft is a question to the server.
   $effect(() => {
@@ -50,7 +51,7 @@
 
   const best = $derived(plan.answer?.best ?? null);
   const figures = $derived(plan.figures);
-  const material = $derived(shop.material(ticket.draft.material));
+  const material = $derived(shop.material(currentJob.draft.material));
   const metal = $derived(material?.is_metal ?? false);
   const grained = $derived(material?.is_grained ?? false);
   const explained = $derived(plan.answer?.explained ?? {});
@@ -58,9 +59,9 @@
 
   async function save(): Promise<boolean> {
     try {
-      const job = await ticket.save();
+      const job = await currentJob.save();
       if (!job) return false;
-      notice.say(`${ticket.name} is saved.`);
+      notice.say(`${currentJob.name} is saved.`);
       await push(`/plan/${job.id}`);
       return true;
     } catch (problem) {
@@ -70,11 +71,11 @@
   }
 
   async function setUp(): Promise<void> {
-    if (!best?.band.band_id || !(await save()) || ticket.id === null) return;
+    if (!best?.band.band_id || !(await save()) || currentJob.id === null) return;
     try {
-      const body = { job_id: ticket.id, band_id: best.band.band_id };
+      const body = { job_id: currentJob.id, band_id: best.band.band_id };
       const { id } = await ask(client.POST("/api/setups", { body }));
-      await ticket.reload();
+      await currentJob.reload();
       await push(`/setup/${id}`);
     } catch (problem) {
       notice.fail(problem);
@@ -82,13 +83,13 @@
   }
 </script>
 
-<EditState edit={ticket.edit} />
+<EditState edit={currentJob.edit} />
 {#if shop.saws.length === 0}
   {#await import("../start/Start.svelte") then { default: Start }}<Start />{/await}
 {:else}
   <div class="plan" data-stale={plan.stale}>
     <Sentence faults={plan.faults} rules={plan.answer?.rules_offered ?? null} />
-    {#if sentenceOf(ticket.draft.operation)?.takes_outline}<OutlineDrop />{/if}
+    {#if sentenceOf(currentJob.draft.operation)?.takes_outline}<OutlineDrop />{/if}
     {#if plan.failed}<p class="fault" role="alert">{shop.words(plan.failed)}</p>{/if}
     {#each plan.answer?.defects ?? [] as defect (defect.text)}
       <p class="fault" role="status">
@@ -113,23 +114,25 @@
               {#if typeof opener.height_mm === "number"}
                 <button
                   type="button"
-                  onclick={() => ticket.change({ height_mm: opener.height_mm ?? 1 })}
+                  onclick={() => currentJob.change({ height_mm: opener.height_mm ?? 1 })}
                   >Try {shop.say(opener.height_mm, "length")}</button
                 >
               {:else if typeof opener.backing_mm === "number"}
                 <button
                   type="button"
-                  onclick={() => ticket.change({ backing_mm: opener.backing_mm ?? 0 })}
+                  onclick={() => currentJob.change({ backing_mm: opener.backing_mm ?? 0 })}
                   >Try {shop.say(opener.backing_mm, "length")}</button
                 >
               {:else if typeof opener.stack === "number"}
-                <button type="button" onclick={() => ticket.change({ stack: opener.stack ?? 1 })}
+                <button
+                  type="button"
+                  onclick={() => currentJob.change({ stack: opener.stack ?? 1 })}
                   >Try {opener.stack} together</button
                 >
               {:else if typeof opener.min_radius_mm === "number"}
                 <button
                   type="button"
-                  onclick={() => ticket.change({ min_radius_mm: opener.min_radius_mm })}
+                  onclick={() => currentJob.change({ min_radius_mm: opener.min_radius_mm })}
                   >Try {shop.say(opener.min_radius_mm, "length")}</button
                 >
               {/if}
@@ -139,33 +142,33 @@
       {/if}
     {/if}
     {#if best && figures && plan.answer}
-      <div class="answer" data-held={unread.any}>
+      <div class="answer" data-held={invalidFields.any}>
         <div>
           <BandInWork
             band={best.band}
-            height_mm={ticket.draft.height_mm}
+            height_mm={currentJob.draft.height_mm}
             guard_mm={shop.settings?.guard_gap_mm ?? 10}
             gullet_fill={figures.gullet_fill}
             fill_limit_reached={feed >= (best.window.limits_m_min.gullet ?? Infinity)}
             teeth_in_cut={best.teeth_in_cut}
-            material={shop.material(ticket.draft.material)?.name ?? ""}
+            material={shop.material(currentJob.draft.material)?.name ?? ""}
             {metal}
             {grained}
-            shape={ticket.draft.operation === "tube"
+            shape={currentJob.draft.operation === "tube"
               ? "tube"
-              : ticket.draft.operation === "mill" || ticket.draft.round_stock
+              : currentJob.draft.operation === "mill" || currentJob.draft.round_stock
                 ? "round"
                 : "flat"}
-            wall_mm={ticket.draft.wall_mm}
-            log_mm={ticket.draft.log_diameter_mm}
+            wall_mm={currentJob.draft.wall_mm}
+            log_mm={currentJob.draft.log_diameter_mm}
           />
-          {#if ticket.draft.operation === "wedge" && ticket.draft.angle_deg !== 0}
-            <Tilt angle_deg={ticket.draft.angle_deg} />
+          {#if currentJob.draft.operation === "wedge" && currentJob.draft.angle_deg !== 0}
+            <Tilt angle_deg={currentJob.draft.angle_deg} />
           {/if}
-          {#if ticket.draft.min_radius_mm !== null && best.in_curve}
+          {#if currentJob.draft.min_radius_mm !== null && best.in_curve}
             <BandInCurve
               band={best.band}
-              radius_mm={ticket.draft.min_radius_mm}
+              radius_mm={currentJob.draft.min_radius_mm}
               tight_mm={best.tight_radius_mm}
               comfortable_mm={best.comfortable_radius_mm}
               place={best.in_curve}
@@ -174,24 +177,29 @@
           <div class="actions no-print">
             <Action
               main
-              disabled={ticket.draft.what_if !== null || unread.any}
+              disabled={currentJob.draft.what_if !== null || invalidFields.any}
               onclick={() => void setUp()}
-              >{ticket.draft.what_if === null
+              >{currentJob.draft.what_if === null
                 ? `Set up ${best.band.label}`
                 : "Reset what-if to set up"}</Action
             >
-            <Action onclick={() => void save()} disabled={!ticket.changed}
-              >{ticket.id === null ? "Save job" : ticket.changed ? "Save changes" : "Saved"}</Action
+            <Action onclick={() => void save()} disabled={!currentJob.changed}
+              >{currentJob.id === null
+                ? "Save job"
+                : currentJob.changed
+                  ? "Save changes"
+                  : "Saved"}</Action
             >
             <Action href="#/jobs">All jobs</Action>
-            <Action href={ticket.job?.stock_id ? `#/stock/${ticket.job.stock_id}` : "#/stock"}
+            <Action
+              href={currentJob.job?.stock_id ? `#/stock/${currentJob.job.stock_id}` : "#/stock"}
               >Stock</Action
             >
           </div>
         </div>
         <Answer answer={plan.answer} {best} {explained} {feed} {figures} />
       </div>
-      <section class="feed" data-held={unread.any} aria-label="Feed">
+      <section class="feed" data-held={invalidFields.any} aria-label="Feed">
         <div class="follow" aria-live="polite">
           <Figure
             label="feed"
@@ -223,7 +231,7 @@
             unit={shop.unit("force")}
             explained={explained.push}
           />
-          <Figure label="all {ticket.draft.count} in" value={duration(figures.total_time_s)} />
+          <Figure label="all {currentJob.draft.count} in" value={duration(figures.total_time_s)} />
           <Figure label="face" value={figures.finish} />
           <p class="holds">
             {figures.held_words} This feed holds {figures.spread.held_words};

@@ -1,21 +1,21 @@
 <script lang="ts">
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
 
   /** Rules that can matter for this job, and those it has its own of; before that, all on the choice. */
   const { offered = null }: { offered?: readonly string[] | null } = $props();
   const rules = $derived(
     (shop.reference?.rules ?? []).filter(
-      (r) => r.key in ticket.draft.rules || (offered?.includes(r.key) ?? r.bears_on_choice),
+      (r) => r.key in currentJob.draft.rules || (offered?.includes(r.key) ?? r.bears_on_choice),
     ),
   );
 
   function choose(key: string, choice: string): void {
-    const others = Object.entries(ticket.draft.rules).filter(([k]) => k !== key);
-    const own: typeof ticket.draft.rules = Object.fromEntries(others);
+    const others = Object.entries(currentJob.draft.rules).filter(([k]) => k !== key);
+    const own: typeof currentJob.draft.rules = Object.fromEntries(others);
     if (choice !== shop.settings?.rules[key])
       own[key] = key === "least_teeth" ? Number(choice) : choice;
-    ticket.change({ rules: own });
+    currentJob.change({ rules: own });
   }
 </script>
 
@@ -23,7 +23,7 @@
   <legend>House rules, for this job only</legend>
   <div class="rows">
     {#each rules as rule (rule.key)}
-      {@const own = ticket.draft.rules[rule.key]}
+      {@const own = currentJob.draft.rules[rule.key]}
       <label>
         <span>{rule.title}</span>
         <select

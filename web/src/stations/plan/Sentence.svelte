@@ -3,7 +3,7 @@
 
   import type { FaultBody } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket, type Draft } from "../../lib/ticket.svelte";
+  import { currentJob, type Draft } from "../../lib/currentJob.svelte";
   import Choices from "../../parts/fields/Choices.svelte";
   import MaterialFinder from "../../parts/fields/MaterialFinder.svelte";
   import QuantityPad from "../../parts/fields/QuantityPad.svelte";
@@ -29,7 +29,7 @@
   let open = $state<number | null>(null);
   let panel = $state<HTMLElement>();
   let heading = $state<HTMLElement>();
-  const draft = $derived(ticket.draft);
+  const draft = $derived(currentJob.draft);
   const parts = $derived<readonly Part[]>(sentenceOf(draft.operation)?.parts ?? []);
   const finishes = $derived(shop.reference?.finishes ?? {});
   const current = $derived(open === null ? null : (parts[open] ?? null));
@@ -109,7 +109,7 @@
   }
 
   function set(change: Partial<Draft>): void {
-    ticket.change(change);
+    currentJob.change(change);
   }
 </script>
 

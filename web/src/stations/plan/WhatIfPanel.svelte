@@ -2,18 +2,18 @@
   import type { WhatIf } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import { significant, type Kind } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import type { PlanState } from "./plan.svelte";
 
   const { plan }: { plan: PlanState } = $props();
 
-  const saw = $derived(shop.saw(ticket.draft.saw_id)?.saw);
+  const saw = $derived(shop.saw(currentJob.draft.saw_id)?.saw);
   const best = $derived(plan.answer?.best ?? null);
   /** The height as it stood when something was first tried, to go back to. */
   let heightBefore = $state<number | null>(null);
-  const tried = $derived(ticket.draft.what_if !== null || heightBefore !== null);
+  const tried = $derived(currentJob.draft.what_if !== null || heightBefore !== null);
 
   interface Slider {
     readonly key: keyof WhatIf;
@@ -69,27 +69,27 @@
   ]);
 
   function set(key: keyof WhatIf, value: number): void {
-    ticket.change({ what_if: { ...ticket.draft.what_if, [key]: value } });
+    currentJob.change({ what_if: { ...currentJob.draft.what_if, [key]: value } });
   }
 
   function setHeight(value: number): void {
-    heightBefore ??= ticket.draft.height_mm;
-    ticket.change({ height_mm: value });
+    heightBefore ??= currentJob.draft.height_mm;
+    currentJob.change({ height_mm: value });
   }
 
   async function keep(): Promise<void> {
     try {
-      await ticket.saveVariant();
+      await currentJob.saveVariant();
       heightBefore = null;
-      notice.say(`${ticket.name} is kept beside the job.`);
+      notice.say(`${currentJob.name} is kept beside the job.`);
     } catch (problem) {
       notice.fail(problem);
     }
   }
 
   function reset(): void {
-    const height = heightBefore ?? ticket.draft.height_mm;
-    ticket.change({ what_if: null, height_mm: height });
+    const height = heightBefore ?? currentJob.draft.height_mm;
+    currentJob.change({ what_if: null, height_mm: height });
     heightBefore = null;
   }
 </script>
@@ -104,16 +104,16 @@
         min="5"
         max={saw?.height_mm ?? 300}
         step="1"
-        value={ticket.draft.height_mm}
+        value={currentJob.draft.height_mm}
         oninput={(e) => setHeight(e.currentTarget.valueAsNumber)}
       />
-      <output class="mono">{shop.say(ticket.draft.height_mm, "length")}</output>
+      <output class="mono">{shop.say(currentJob.draft.height_mm, "length")}</output>
     </label>
     {#each sliders as s (s.key)}
-      {@const value = ticket.draft.what_if?.[s.key] ?? s.own}
+      {@const value = currentJob.draft.what_if?.[s.key] ?? s.own}
       <label
-        data-tried={ticket.draft.what_if?.[s.key] !== undefined &&
-          ticket.draft.what_if?.[s.key] !== null}
+        data-tried={currentJob.draft.what_if?.[s.key] !== undefined &&
+          currentJob.draft.what_if?.[s.key] !== null}
       >
         <span>{s.label}</span>
         <input

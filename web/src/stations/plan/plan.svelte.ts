@@ -8,7 +8,7 @@ import type {
   SwayAnswer,
 } from "../../api/schema";
 import { Latest } from "../../lib/latest";
-import { ticket } from "../../lib/ticket.svelte";
+import { currentJob } from "../../lib/currentJob.svelte";
 import { together, type Said } from "../../lib/units";
 import { labelOf } from "./sentences";
 
@@ -33,7 +33,7 @@ export class PlanState {
   }
 
   question(): PlanInput | null {
-    const d = ticket.draft;
+    const d = currentJob.draft;
     if (d.saw_id === null) return null;
     const { saw_id } = d;
     return {
@@ -71,7 +71,7 @@ export class PlanState {
       );
       if (!answer) return;
       this.answer = answer;
-      ticket.band = answer.best?.band ?? null;
+      currentJob.band = answer.best?.band ?? null;
       this.feed = null;
       this.atFeed = null;
       this.faults = [];

@@ -1,7 +1,7 @@
 /** How each operation reads as a sentence, from the core's own table. */
 import type { OperationSentence, SentencePart } from "../../api/schema";
 import { shop } from "../../lib/shop.svelte";
-import type { Draft } from "../../lib/ticket.svelte";
+import type { Draft } from "../../lib/currentJob.svelte";
 
 export type Part = string | SentencePart;
 /** A field that a quantity of the sentence stands for. */

@@ -5,9 +5,9 @@
   import { notice } from "../../lib/notice.svelte";
   import { type NewRun, outbox } from "../../lib/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { unread } from "../../lib/unread.svelte";
+  import { invalidFields } from "../../lib/invalidFields.svelte";
   import { forget, recall, remember } from "../../lib/storage";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import { duration } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
@@ -34,7 +34,7 @@
   let clock = $state<number | null>(recall<number | null>("run.clock", null));
   let now = $state(Date.now());
 
-  const jobId = $derived(Number(params?.id) || ticket.id);
+  const jobId = $derived(Number(params?.id) || currentJob.id);
   const { symptoms, pieces, length, minutes, note } = $derived(form);
   /** What the motor of this saw takes idling is the same from run to run. */
   let motor = $state.raw<Motor>(NO_MOTOR);
@@ -52,7 +52,7 @@
     ready = recall<Ready>(`run.preflight.${jobId}`, []);
     form = { ...blankRun(), ...recall<Partial<RunForm>>(`run.form.${jobId}`, {}) };
   });
-  const reach = $derived(length ?? ticket.draft.length_mm);
+  const reach = $derived(length ?? currentJob.draft.length_mm);
   const atSaw = $derived(card?.job_id === jobId ? (card?.at_the_saw ?? null) : null);
   const newEdge = $derived(atSaw?.break_in ?? null);
   /** The feed to keep: a new edge's own while the pieces are all within its breaking in. */
@@ -85,22 +85,22 @@
     if (feed < scale.window.floor_m_min) return "small";
     return feed > scale.window.ceiling_m_min ? "large" : "right";
   });
-  const own = $derived(shop.settings?.pressures[ticket.draft.material]);
+  const own = $derived(shop.settings?.pressures[currentJob.draft.material]);
   const guard = $derived(setup?.card.steps.find((s) => s.key === "guard"));
 
   async function load(id: number): Promise<void> {
     const path = { job_id: id };
-    if (ticket.id !== id) await ticket.open(id);
+    if (currentJob.id !== id) await currentJob.open(id);
     card = await askPatiently(() => client.GET("/api/jobs/{job_id}/run", { params: { path } }));
     remember("run.card", card);
     motor = recall<Motor>(`motor.${card.saw_id ?? 0}`, NO_MOTOR);
-    const setupId = ticket.job?.setup_id;
+    const setupId = currentJob.job?.setup_id;
     if (!setupId) return;
     setup = await ask(
       client.GET("/api/setups/{setup_id}", { params: { path: { setup_id: setupId } } }),
     );
     remember("run.setup", setup);
-    ticket.band = setup.option.band;
+    currentJob.band = setup.option.band;
   }
   // The job in hand names the run; reading its card asks the server. What is kept serves meanwhile.
   $effect(() => {
@@ -162,7 +162,7 @@
       const came = await outbox.came(key);
       notice.say(CAME[came]);
       if (came === "sent") await load(jobId).catch(() => undefined);
-      if (came === "sent") await ticket.reload().catch(() => undefined);
+      if (came === "sent") await currentJob.reload().catch(() => undefined);
       if (came === "sent" && (run.power_W || run.amps_A)) await shop.load();
     } catch {
       notice.fail(
@@ -184,8 +184,10 @@
     const params = { path: { run_id: last.id } };
     const { change_id } = await ask(client.DELETE("/api/runs/{run_id}", { params }));
     outbox.last = null;
-    await ticket.reload();
-    notice.canUndo("The run is taken back and the wear with it.", change_id, () => ticket.reload());
+    await currentJob.reload();
+    notice.canUndo("The run is taken back and the wear with it.", change_id, () =>
+      currentJob.reload(),
+    );
   }
 </script>
 
@@ -198,15 +200,16 @@
   <section class="empty">
     <h1>Not ready to run.</h1>
     <p class="why">{shop.words(card.words)}</p>
-    <Action main href={ticket.job?.setup_id ? "#/setup" : "#/plan"}
-      >{ticket.job?.setup_id ? "To the set-up card" : "To Plan"}</Action
+    <Action main href={currentJob.job?.setup_id ? "#/setup" : "#/plan"}
+      >{currentJob.job?.setup_id ? "To the set-up card" : "To Plan"}</Action
     >
   </section>
 {:else if card}
   <header>
-    <h1>Run <strong>{ticket.name}</strong></h1>
+    <h1>Run <strong>{currentJob.name}</strong></h1>
     <p class="soft">
-      {(ticket.job?.done_pieces ?? 0) + unsent} of {ticket.draft.count} pieces logged{unsent > 0
+      {(currentJob.job?.done_pieces ?? 0) + unsent} of {currentJob.draft.count} pieces logged{unsent >
+      0
         ? `, ${unsent} of them not sent`
         : ""}
       {#if setup?.job_id === jobId}
@@ -325,10 +328,12 @@
         >
       </div>
       <ActionBar>
-        <Action main disabled={busy || unread.any} onclick={() => void log()}
+        <Action main disabled={busy || invalidFields.any} onclick={() => void log()}
           >Log {pieces} {pieces === 1 ? "piece" : "pieces"}</Action
         >
-        {#if unread.any}<p role="status">A field cannot be read: nothing is logged with it.</p>{/if}
+        {#if invalidFields.any}<p role="status">
+            A field cannot be read: nothing is logged with it.
+          </p>{/if}
       </ActionBar>
       {#if outbox.waiting.length > 0}
         <p class="waiting" role="status">
@@ -348,7 +353,7 @@
       <BandSide
         {card}
         setup={setup?.job_id === jobId ? setup : null}
-        count={ticket.draft.count}
+        count={currentJob.draft.count}
         onbelieve={(id) => void believe(id)}
         ontakeback={() => void takeBack()}
       />

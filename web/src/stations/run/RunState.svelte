@@ -2,7 +2,7 @@
   import type { RunCard, SetupAnswer } from "../../api/schema";
   import { outbox } from "../../lib/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import { day } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Beforehand from "../../parts/Beforehand.svelte";
@@ -35,12 +35,12 @@
   <p class="unready" role="status">
     <strong>Not ready to run.</strong>
     {shop.words(card.words)} A run logged now is kept, and marked so.
-    <a href={ticket.job?.setup_id ? "#/setup" : "#/plan"}
-      >{ticket.job?.setup_id ? "To the set-up card" : "To Plan"}</a
+    <a href={currentJob.job?.setup_id ? "#/setup" : "#/plan"}
+      >{currentJob.job?.setup_id ? "To the set-up card" : "To Plan"}</a
     >
   </p>
 {/if}
-{#if (ticket.job?.done_pieces ?? 0) >= ticket.draft.count}
+{#if (currentJob.job?.done_pieces ?? 0) >= currentJob.draft.count}
   <p class="done" role="status">
     All pieces are logged. {card.when_done}
     <a href="#/shop/saws/{card.saw_id}">Record the tension</a>

@@ -4,7 +4,7 @@
   import { outbox } from "../../lib/outbox.svelte";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import { day } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Beforehand from "../../parts/Beforehand.svelte";
@@ -16,7 +16,7 @@
 
   const { params }: { params?: { id?: string } } = $props();
   const card = new SetupState();
-  const id = $derived(Number(params?.id) || ticket.job?.setup_id || null);
+  const id = $derived(Number(params?.id) || currentJob.job?.setup_id || null);
   const setup = $derived(card.answer);
 
   // The address or the job in hand names the card; reading it asks the server.
@@ -24,7 +24,8 @@
     // Also whenever something that waited was taken: it may be a step of this card.
     void outbox.taken;
     if (id !== null) void card.load(id);
-    else if (ticket.id !== null && !ticket.job) void ticket.reload().catch(() => undefined);
+    else if (currentJob.id !== null && !currentJob.job)
+      void currentJob.reload().catch(() => undefined);
   });
 
   async function finish(): Promise<void> {

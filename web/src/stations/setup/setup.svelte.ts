@@ -4,7 +4,7 @@ import { freshKey, soon, WRITE_KEY } from "../../api/writes";
 import { outbox, type WaitingWrite } from "../../lib/outbox.svelte";
 import { shop } from "../../lib/shop.svelte";
 import { recall, remember } from "../../lib/storage";
-import { ticket } from "../../lib/ticket.svelte";
+import { currentJob } from "../../lib/currentJob.svelte";
 import type { Said } from "../../lib/units";
 import type { Means } from "./means";
 
@@ -86,8 +86,8 @@ export class SetupState {
       this.#take(answer);
       this.#drafts = recall(`setup.${answer.id}`, {});
       this.missing = "";
-      if (ticket.id !== answer.job_id) await ticket.open(answer.job_id);
-      ticket.band = answer.option.band;
+      if (currentJob.id !== answer.job_id) await currentJob.open(answer.job_id);
+      currentJob.band = answer.option.band;
     } catch (problem) {
       this.answer = null;
       this.missing = wordsOf(problem);
@@ -198,7 +198,7 @@ export class SetupState {
     if (!this.answer) return;
     const path = { setup_id: this.answer.id };
     this.#take(await ask(client.POST("/api/setups/{setup_id}/finish", { params: { path } })));
-    await ticket.reload();
+    await currentJob.reload();
   }
 }
 

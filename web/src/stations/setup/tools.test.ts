@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { AlignmentAnswer, SetupAnswer } from "../../api/schema";
 import { notice } from "../../lib/notice.svelte";
 import { shop } from "../../lib/shop.svelte";
-import { ticket } from "../../lib/ticket.svelte";
+import { currentJob } from "../../lib/currentJob.svelte";
 import { BAND, REFERENCE, SAW, SETTINGS } from "../../tests/samples";
 import BandSetUps from "../rack/band/BandSetUps.svelte";
 import FittingsForm from "../shop/saw/FittingsForm.svelte";
@@ -83,7 +83,7 @@ beforeEach(() => {
   shop.reference = REFERENCE;
   shop.saws = [SAW];
   shop.units = "metric";
-  ticket.startNew(2);
+  currentJob.startNew(2);
   notice.close();
 });
 

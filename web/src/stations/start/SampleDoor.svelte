@@ -4,7 +4,7 @@
   import { ask, client } from "../../api/client";
   import type { SampleAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
-  import { backToShop, looksRound, lookRound } from "../../lib/yard";
+  import { backToShop, looksRound, lookRound } from "../../lib/sampleMode";
   import Action from "../../parts/Action.svelte";
 
   const LOOK_EVERY_MS = 1000;

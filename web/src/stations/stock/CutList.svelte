@@ -6,7 +6,7 @@
   import { Edit } from "../../lib/edit.svelte";
   import { Latest } from "../../lib/latest";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import { fixed, readNumber, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
@@ -61,7 +61,7 @@
 
   /** A first billet and piece by the job in hand. */
   function start(): Draft {
-    const d = ticket.draft;
+    const d = currentJob.draft;
     const usual = shop.reference?.losses ?? NO_LOSSES;
     const say = (mm: number) => String(Number((mm / perUnit).toFixed(3)));
     return {
@@ -84,7 +84,7 @@
           value: "10",
         },
       ],
-      kerf_mm: ticket.band?.kerf_mm ?? usual.kerf_mm,
+      kerf_mm: currentJob.band?.kerf_mm ?? usual.kerf_mm,
       clean_up_per_face_mm: usual.clean_up_per_face_mm,
       prepare_loss_mm: usual.prepare_loss_mm,
       crosscut_kerf_mm: usual.crosscut_kerf_mm,
@@ -194,7 +194,7 @@
   /** The rack's billets of the job's wood; all of them where it has none. */
   async function fromRack(): Promise<void> {
     const rack = (await ask(client.GET("/api/stock"))).filter((s) => s.kind === "billet");
-    const own = rack.filter((s) => s.material === ticket.draft.material);
+    const own = rack.filter((s) => s.material === currentJob.draft.material);
     const taken = (own.length > 0 ? own : rack).slice(0, MOST_BILLETS);
     if (taken.length === 0) {
       general = "No billet lies on the rack: put some there, under Stock.";

@@ -6,7 +6,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { fixed } from "../../lib/units";
   import { recall, remember } from "../../lib/storage";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import type { Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import HeldBack from "../../parts/HeldBack.svelte";
@@ -29,14 +29,14 @@
   };
   let ringOf = $state.raw(recall("joinery.ring", RING));
   let circleOf = $state.raw(recall("joinery.circle", CIRCLE));
-  let sawId = $state(ticket.draft.saw_id ?? shop.saws[0]?.id ?? 0);
+  let sawId = $state(currentJob.draft.saw_id ?? shop.saws[0]?.id ?? 0);
   let ring = $state.raw<Ring | null>(null);
   let circle = $state.raw<CircleJig | null>(null);
   let ringFault = $state<Said>("");
   let circleFault = $state<Said>("");
   const rings = new Latest();
   const circles = new Latest();
-  const kerf = $derived(ticket.band?.kerf_mm ?? shop.reference?.losses.kerf_mm ?? 0);
+  const kerf = $derived(currentJob.band?.kerf_mm ?? shop.reference?.losses.kerf_mm ?? 0);
   const saw = $derived(shop.saw(sawId)?.saw);
   const CLOSES = {
     yes: "It closes.",

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { StockAnswer } from "../../api/schema";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import type { Reckoned } from "./stock";
 
@@ -44,7 +44,7 @@
       <QuantityField
         label="Boards this thick"
         kind="length"
-        value={asked.board_mm ?? ticket.draft.slice_mm}
+        value={asked.board_mm ?? currentJob.draft.slice_mm}
         onvalue={(v) => onchange({ board_mm: v })}
       />
       <QuantityField

@@ -3,7 +3,7 @@
   import type { StockAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import Action from "../../parts/Action.svelte";
   import { CALLED } from "./stock";
   import StockForm from "./StockForm.svelte";
@@ -20,7 +20,8 @@
   const ordered = $derived(
     [...(rack ?? [])].sort(
       (a, b) =>
-        Number(b.material === ticket.draft.material) - Number(a.material === ticket.draft.material),
+        Number(b.material === currentJob.draft.material) -
+        Number(a.material === currentJob.draft.material),
     ),
   );
 

@@ -6,7 +6,7 @@
   import { Edit } from "../../lib/edit.svelte";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import type { Kind, Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import Choices from "../../parts/fields/Choices.svelte";
@@ -28,7 +28,7 @@
     return {
       kind,
       label: "",
-      material: ticket.draft.material,
+      material: currentJob.draft.material,
       thickness_mm: null,
       height_mm: null,
       length_mm: 0,

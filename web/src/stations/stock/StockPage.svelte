@@ -6,7 +6,7 @@
   import { Latest } from "../../lib/latest";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { ticket } from "../../lib/ticket.svelte";
+  import { currentJob } from "../../lib/currentJob.svelte";
   import type { Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
   import HeldBack from "../../parts/HeldBack.svelte";
@@ -34,9 +34,9 @@
   async function load(): Promise<void> {
     const body: StockQuestion = {
       ...asked,
-      board_mm: asked.board_mm ?? (ticket.id === null ? ticket.draft.slice_mm : null),
-      ...(ticket.id === null ? {} : { job_id: ticket.id }),
-      ...(ticket.band?.band_id ? { band_id: ticket.band.band_id } : {}),
+      board_mm: asked.board_mm ?? (currentJob.id === null ? currentJob.draft.slice_mm : null),
+      ...(currentJob.id === null ? {} : { job_id: currentJob.id }),
+      ...(currentJob.band?.band_id ? { band_id: currentJob.band.band_id } : {}),
       ...(cuts === null ? {} : { cuts_mm: cuts }),
     };
     try {
@@ -55,8 +55,8 @@
   // Another piece, or another job in hand, is asked for; the server answers.
   $effect(() => {
     void id;
-    void ticket.job?.version;
-    void ticket.band?.band_id;
+    void currentJob.job?.version;
+    void currentJob.band?.band_id;
     cuts = null;
     untrack(() => void load());
   });
@@ -68,11 +68,11 @@
   }
 
   async function take(): Promise<void> {
-    if (ticket.id === null) return;
-    const inHand = ticket.job?.stock_id === id;
-    const path = { job_id: ticket.id };
+    if (currentJob.id === null) return;
+    const inHand = currentJob.job?.stock_id === id;
+    const path = { job_id: currentJob.id };
     const body = { stock_id: inHand ? null : id };
-    ticket.take(await ask(client.POST("/api/jobs/{job_id}/stock", { params: { path }, body })));
+    currentJob.take(await ask(client.POST("/api/jobs/{job_id}/stock", { params: { path }, body })));
     notice.say(inHand ? "The job is free of it." : "The job is cut from it.");
   }
 
@@ -95,8 +95,8 @@
   const marksSheet = $derived(
     `/api/stock/${id}/marks.pdf?` +
       new URLSearchParams({
-        job_id: String(ticket.id ?? ""),
-        ...(ticket.band?.band_id ? { band_id: String(ticket.band.band_id) } : {}),
+        job_id: String(currentJob.id ?? ""),
+        ...(currentJob.band?.band_id ? { band_id: String(currentJob.band.band_id) } : {}),
         clean_up_per_face_mm: String(asked.clean_up_per_face_mm),
         cuts: (cuts ?? billet?.cuts_mm ?? []).map((c) => c.toFixed(3)).join(","),
       }).toString(),
@@ -128,9 +128,11 @@
     {#each stock.readiness.reasons as reason, i (i)}<p>{shop.words(reason)}</p>{/each}
   </div>
   <div class="actions no-print">
-    {#if ticket.id !== null && stock.state === "in"}
+    {#if currentJob.id !== null && stock.state === "in"}
       <Action main onclick={() => void take()}
-        >{ticket.job?.stock_id === id ? "Free the job of it" : `Cut ${ticket.name} from it`}</Action
+        >{currentJob.job?.stock_id === id
+          ? "Free the job of it"
+          : `Cut ${currentJob.name} from it`}</Action
       >
     {/if}
     <Action onclick={() => (editing = !editing)}>Edit</Action>
@@ -162,7 +164,7 @@
     <section aria-label="What it gives" aria-live="polite">
       <p class="gives">
         <strong class="mono">{billet.laid.pieces * way.sections}</strong>
-        of {ticket.draft.count} pieces
+        of {currentJob.draft.count} pieces
         <span class="soft"
           >({billet.laid.pieces} across, {way.sections} along) with {plan.cut_with.band_label ||
             "no band chosen"}, kerf {shop.say(plan.cut_with.kerf_mm, "thin")}{plan.cut_with.assumed
@@ -200,7 +202,7 @@
         a panel <span class="mono">{shop.say(billet.leaves.panel_width_mm, "length")}</span> wide.
       </p>
     </section>
-    <Ways {billet} count={ticket.draft.count} />
+    <Ways {billet} count={currentJob.draft.count} />
   {/if}
   {#if plan.log}
     <section aria-label="What it gives" aria-live="polite">
@@ -215,7 +217,7 @@
       bow_mm={stock.bow_mm}
       twist_mm={stock.twist_mm}
       trim_mm={asked.trim_mm}
-      piece_mm={ticket.draft.length_mm}
+      piece_mm={currentJob.draft.length_mm}
       sections={way?.sections ?? 0}
       crosscut_mm={asked.crosscut_kerf_mm}
       marks={plan.metal.marks}

@@ -6,7 +6,7 @@
   import type { KindLine, SawEdit, SawInput } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
-  import { ticket } from "../../../lib/ticket.svelte";
+  import { currentJob } from "../../../lib/currentJob.svelte";
   import type { Said } from "../../../lib/units";
   import { Edit } from "../../../lib/edit.svelte";
   import { toFirstFault } from "../../../lib/faults";
@@ -137,7 +137,7 @@
         notice.say(`${saw.name} is kept as considered.`);
         return await push(`/shop/saws/${saved.id}/considered`);
       }
-      if (ticket.draft.saw_id === null || first) ticket.begin(saved.id);
+      if (currentJob.draft.saw_id === null || first) currentJob.begin(saved.id);
       notice.say(`${saw.name} is saved.`);
       await push(id ? "/shop" : first ? "/start" : "/rack");
     } catch (problem) {
@@ -154,7 +154,7 @@
       client.DELETE("/api/saws/{saw_id}", { params: { path: { saw_id: id } } }),
     );
     await shop.loadSaws();
-    if (ticket.draft.saw_id === id) ticket.change({ saw_id: shop.saws[0]?.id ?? null });
+    if (currentJob.draft.saw_id === id) currentJob.change({ saw_id: shop.saws[0]?.id ?? null });
     await push("/shop");
     notice.canUndo(`${saw.name} is deleted.`, change_id, () => shop.loadSaws());
   }

@@ -3,7 +3,7 @@
   import type { SawState } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
-  import { ticket } from "../../../lib/ticket.svelte";
+  import { currentJob } from "../../../lib/currentJob.svelte";
   import { day, duration, significant, type Said } from "../../../lib/units";
   import Action from "../../../parts/Action.svelte";
   import AlignmentCoach from "../../setup/AlignmentCoach.svelte";
@@ -21,7 +21,7 @@
   let who = $state("");
 
   async function load(): Promise<void> {
-    const query = ticket.id === null ? {} : { job_id: ticket.id };
+    const query = currentJob.id === null ? {} : { job_id: currentJob.id };
     try {
       stand = await askPatiently(() =>
         client.GET("/api/saws/{saw_id}/stand", { params: { path: { saw_id }, query } }),

@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from "vitest";
 
 import type { SawInput } from "../../../api/schema";
 import { shop } from "../../../lib/shop.svelte";
-import { ticket } from "../../../lib/ticket.svelte";
+import { currentJob } from "../../../lib/currentJob.svelte";
 import { REFERENCE, SAW, SETTINGS } from "../../../tests/samples";
 import { server } from "../../../tests/server";
 import SawForm from "./SawForm.svelte";
@@ -24,7 +24,7 @@ beforeEach(() => {
   shop.reference = REFERENCE;
   shop.units = "metric";
   shop.saws = [SAW];
-  ticket.startNew(2);
+  currentJob.startNew(2);
 });
 
 function opened(answers: Record<string, unknown> = {}) {

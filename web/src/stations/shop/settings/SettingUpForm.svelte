@@ -2,7 +2,7 @@
   import { ask, askPatiently, client, Problem } from "../../../api/client";
   import type { SettingUp, SettingUpEdit } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
-  import { Turns } from "../../../lib/turns";
+  import { SerialQueue } from "../../../lib/serialQueue";
   import { shop } from "../../../lib/shop.svelte";
 
   let settings = $state<SettingUp | null>(null);
@@ -18,7 +18,7 @@
   }
   void load().catch((p: unknown) => notice.fail(p));
 
-  const turns = new Turns();
+  const turns = new SerialQueue();
 
   function save(changed: Omit<SettingUpEdit, "version">): Promise<void> {
     return turns.take(() => send(changed));

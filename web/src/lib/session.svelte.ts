@@ -10,7 +10,7 @@ async function wipe(): Promise<void> {
 }
 
 /** Where this page stands: at the shop's own machine, or a device that joined, or one that has to. */
-class Door {
+class Session {
   state = $state<DoorAnswer | null>(null);
   #looking = false;
 
@@ -59,4 +59,4 @@ class Door {
   }
 }
 
-export const door = new Door();
+export const session = new Session();

@@ -51,7 +51,7 @@ function placeOf(key: string, title: string): Place {
 }
 
 /** The job in hand: it travels across the top of every station, saved or still a draft. */
-class Ticket {
+class CurrentJob {
   /** As it was last read; what is typed over it is in `edit`. */
   job = $state<JobAnswer | null>(recall<JobAnswer | null>("ticket.job", null));
   edit = $state.raw<Edit<Draft>>(this.#begin(recall("ticket.key", NEW + "first"), null));
@@ -180,4 +180,4 @@ class Ticket {
   }
 }
 
-export const ticket = new Ticket();
+export const currentJob = new CurrentJob();

@@ -1,5 +1,5 @@
 /** Things done one after the other, however quickly they are asked for. */
-export class Turns {
+export class SerialQueue {
   #last: Promise<unknown> = Promise.resolve();
 
   take<T>(act: () => Promise<T>): Promise<T> {

@@ -2,7 +2,7 @@
  * Fields of this page that cannot be read, or may be read two ways: while there are any, what is
  * shown still answers the figures before, and nothing is written down with them.
  */
-class Unread {
+class InvalidFields {
   #fields = new Set<string>();
   #count = $state(0);
 
@@ -17,4 +17,4 @@ class Unread {
   }
 }
 
-export const unread = new Unread();
+export const invalidFields = new InvalidFields();
