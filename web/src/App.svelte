@@ -264,8 +264,6 @@
   }
   .sample button {
     min-height: var(--touch);
-    background: none;
-    border: 0;
     font-weight: 650;
     text-decoration: underline;
     text-underline-offset: 0.2em;

@@ -55,10 +55,6 @@
     color: var(--vermilion);
   }
   summary {
-    min-height: var(--touch);
-    display: flex;
-    align-items: center;
-    cursor: pointer;
     text-decoration: underline;
     text-underline-offset: 0.25em;
   }

@@ -49,13 +49,11 @@
     background: var(--paper);
   }
   table {
-    border-collapse: collapse;
     margin: var(--s2) 0;
   }
   th,
   td {
     padding: var(--s1) var(--s4) var(--s1) 0;
-    text-align: left;
     border-bottom: var(--rule) solid var(--hairline);
   }
   .found {

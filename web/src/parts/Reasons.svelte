@@ -120,9 +120,6 @@
   .rests div:first-child {
     border-top: 0;
   }
-  dt {
-    color: var(--ink-soft);
-  }
   .close {
     min-height: var(--touch);
     min-width: var(--touch);

@@ -22,8 +22,6 @@
   button {
     min-height: var(--touch);
     padding: 0 var(--s2);
-    background: none;
-    border: 0;
     color: var(--jade);
     text-decoration: underline;
     text-underline-offset: 0.2em;

@@ -33,10 +33,6 @@
 </fieldset>
 
 <style>
-  legend {
-    font-weight: 600;
-    padding-bottom: var(--s1);
-  }
   label {
     display: flex;
     align-items: center;

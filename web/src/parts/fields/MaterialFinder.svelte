@@ -60,7 +60,6 @@
 
 <style>
   label {
-    font-weight: 600;
     display: block;
   }
   input {
@@ -68,8 +67,6 @@
     min-height: 3.25rem;
     font-size: var(--text-large);
     background: none;
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   .list {
     max-height: 20rem;
@@ -91,8 +88,6 @@
   }
   button {
     min-height: var(--touch);
-    background: none;
-    border: 0;
     padding: 0 var(--s1);
     text-decoration: underline dotted var(--hairline);
     text-underline-offset: 0.3em;

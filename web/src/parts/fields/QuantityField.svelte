@@ -147,7 +147,7 @@
       {/each}
     </p>
   {/if}
-  <p id="{id}-error" class="error" role={message ? "alert" : undefined}>
+  <p id="{id}-error" class="fault" role={message ? "alert" : undefined}>
     {shop.words(message)}
   </p>
   <p id="{id}-help" class="help">{shop.words(help)}</p>
@@ -158,9 +158,6 @@
     display: grid;
     gap: var(--s1);
     align-content: start;
-  }
-  label {
-    font-weight: 600;
   }
   .name {
     display: flex;
@@ -219,12 +216,8 @@
     max-width: 38rem;
   }
   .help:empty,
-  .error:empty {
+  .fault:empty {
     display: none;
-  }
-  .error {
-    color: var(--vermilion);
-    font-weight: 600;
   }
   .meant {
     display: flex;
@@ -236,7 +229,6 @@
     min-height: var(--touch);
     padding: 0 var(--s2);
     background: var(--jade-pale);
-    border: 0;
     border-bottom: var(--rule) solid var(--jade);
     font-weight: 650;
   }

@@ -33,17 +33,10 @@
 
 <style>
   label {
-    display: grid;
     gap: var(--s1);
-    font-weight: 600;
   }
   input,
   select {
-    min-height: var(--touch);
     width: 100%;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-    font-weight: 400;
   }
 </style>

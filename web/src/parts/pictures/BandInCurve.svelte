@@ -76,7 +76,4 @@
     fill: var(--ink-soft);
     font-size: 15px;
   }
-  figcaption {
-    font-size: var(--text-small);
-  }
 </style>

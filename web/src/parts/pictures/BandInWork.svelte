@@ -297,7 +297,4 @@
       font-size: 25px;
     }
   }
-  figcaption {
-    font-size: var(--text-small);
-  }
 </style>

@@ -130,7 +130,6 @@
     font-weight: 700;
   }
   figcaption {
-    font-size: var(--text-small);
     max-width: 52rem;
   }
 </style>

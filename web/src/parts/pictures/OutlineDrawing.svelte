@@ -68,7 +68,6 @@
     stroke-width: 2.5;
   }
   figcaption {
-    font-size: var(--text-small);
     max-width: 26rem;
   }
 </style>

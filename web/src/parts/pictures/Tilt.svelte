@@ -22,6 +22,7 @@
 
 <figure>
   <svg
+    class="drawing"
     viewBox="0 0 {W} {H}"
     role="img"
     aria-label="Seen along the feed: the table tilted {significant(
@@ -49,10 +50,6 @@
   figure {
     max-width: 20rem;
   }
-  svg {
-    width: 100%;
-    display: block;
-  }
   .work {
     fill: var(--wood);
   }
@@ -71,12 +68,8 @@
     stroke: var(--ink);
     fill: none;
   }
-  text {
-    fill: var(--ink);
+  .drawing text {
     font-family: var(--mono);
     font-size: 14px;
-  }
-  figcaption {
-    font-size: var(--text-small);
   }
 </style>

@@ -22,15 +22,11 @@
   );
 </script>
 
-<svg viewBox="0 0 {W} 66" role="img" aria-label="{name}, its teeth from the side">
+<svg class="drawing" viewBox="0 0 {W} 66" role="img" aria-label="{name}, its teeth from the side">
   <path d={outline} />
 </svg>
 
 <style>
-  svg {
-    width: 100%;
-    display: block;
-  }
   path {
     fill: var(--steel, var(--hairline));
     stroke: var(--ink);

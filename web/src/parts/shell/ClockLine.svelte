@@ -55,7 +55,4 @@
     border-top: var(--rule) solid var(--brass);
     font-weight: 650;
   }
-  p {
-    margin: 0;
-  }
 </style>

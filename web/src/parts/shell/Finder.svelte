@@ -111,8 +111,6 @@
     min-height: 3.5rem;
     font-size: var(--text-large);
     background: none;
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   li button {
     display: flex;
@@ -123,7 +121,6 @@
     padding: var(--s2);
     text-align: left;
     background: none;
-    border: 0;
     border-bottom: var(--hair) solid var(--hairline);
     flex-wrap: wrap;
   }

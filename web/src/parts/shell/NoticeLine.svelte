@@ -40,8 +40,6 @@
   button {
     min-height: var(--touch);
     min-width: var(--touch);
-    background: none;
-    border: 0;
     color: inherit;
     font-weight: 650;
     text-decoration: underline;

@@ -66,8 +66,6 @@
   button {
     min-height: var(--touch);
     margin-top: var(--s3);
-    background: none;
-    border: 0;
     text-decoration: underline;
   }
 </style>

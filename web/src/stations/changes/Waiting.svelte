@@ -192,11 +192,6 @@
 </section>
 
 <style>
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-  }
   li {
     padding: var(--s3) 0;
     border-top: var(--rule) solid var(--hairline);
@@ -212,10 +207,6 @@
     grid-template-columns: repeat(auto-fill, minmax(min(14rem, 100%), 1fr));
     gap: var(--s4);
     padding: var(--s2) 0;
-  }
-  .actions {
-    display: flex;
-    gap: var(--s4);
   }
   .refused {
     color: var(--vermilion);

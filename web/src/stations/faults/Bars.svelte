@@ -91,8 +91,6 @@
     gap: 0 var(--s3);
     width: 100%;
     padding: var(--s2) 0;
-    background: none;
-    border: 0;
     text-align: left;
   }
   .name {

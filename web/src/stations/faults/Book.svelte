@@ -148,21 +148,7 @@
 
 <style>
   .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s2) var(--s4);
     padding-bottom: var(--s3);
-  }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
-  select {
-    min-height: var(--touch);
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   .sums {
     padding: var(--s3) 0 var(--s5);
@@ -186,18 +172,9 @@
     text-align: right;
     white-space: nowrap;
   }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
-  th {
-    text-align: left;
-  }
   th,
   td {
     padding: var(--s2) var(--s3) var(--s2) 0;
-    border-top: var(--hair) solid var(--hairline);
-    vertical-align: top;
   }
   td {
     max-width: 17rem;

@@ -230,10 +230,6 @@
     gap: var(--s4);
     padding-top: var(--s3);
   }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 650;
-  }
   @media (max-width: 30em) {
     .check {
       flex-direction: column;

@@ -84,7 +84,7 @@
         ? `, against ${day(heard.against)}`
         : ""}.
     </p>
-    <ul>
+    <ul class="rows">
       {#each heard.orders as o (o.source)}
         <li data-heard={o.heard}>
           <span>{o.words}</span>
@@ -108,12 +108,6 @@
 {/if}
 
 <style>
-  .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3) var(--s4);
-    align-items: end;
-  }
   .found {
     display: flex;
     flex-wrap: wrap;
@@ -125,24 +119,9 @@
   .where {
     width: 8rem;
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
-  select {
-    min-height: var(--touch);
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-  }
   li {
-    display: grid;
     grid-template-columns: 15rem 6rem 1fr 9rem;
-    gap: var(--s3);
-    align-items: center;
     min-height: 2.25rem;
-    border-top: var(--hair) solid var(--hairline);
   }
   [data-heard="true"] span:first-child {
     font-weight: 650;

@@ -166,8 +166,4 @@
     border: var(--rule) solid var(--ink);
     font-weight: 650;
   }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 650;
-  }
 </style>

@@ -48,8 +48,6 @@
     justify-content: space-between;
     width: 100%;
     min-height: var(--touch);
-    background: none;
-    border: 0;
     border-top: var(--hair) solid var(--hairline);
     text-align: left;
   }

@@ -83,8 +83,6 @@
   button {
     flex: none;
     min-height: var(--touch);
-    background: none;
-    border: 0;
     border-bottom: var(--rule) solid var(--hairline);
     font-weight: 600;
   }

@@ -178,9 +178,7 @@
     align-items: end;
   }
   label {
-    display: grid;
     gap: var(--s1);
-    font-weight: 600;
   }
   .tick {
     display: flex;
@@ -191,17 +189,5 @@
   .tick input {
     width: 1.4rem;
     height: 1.4rem;
-  }
-  select,
-  .form input {
-    min-height: var(--touch);
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 650;
   }
 </style>

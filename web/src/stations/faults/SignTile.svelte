@@ -31,8 +31,6 @@
     align-content: start;
     width: 100%;
     padding: var(--s2);
-    background: none;
-    border: 0;
     border-bottom: var(--rule) solid var(--hairline);
     text-align: left;
     font-weight: 600;

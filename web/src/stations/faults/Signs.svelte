@@ -231,30 +231,17 @@
     padding-bottom: var(--s3);
   }
   label {
-    display: grid;
     gap: var(--s1);
-    font-weight: 600;
   }
   select {
-    min-height: var(--touch);
     max-width: 12rem;
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   .told button {
     min-width: var(--touch);
     min-height: var(--touch);
-    background: none;
-    border: 0;
     font-size: var(--text-large);
   }
   .look {
     max-width: 60rem;
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 650;
   }
 </style>

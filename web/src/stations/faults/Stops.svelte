@@ -66,10 +66,4 @@
     font-size: var(--sentence);
     line-height: 1.35;
   }
-  .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
-    align-items: end;
-  }
 </style>

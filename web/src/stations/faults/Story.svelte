@@ -9,7 +9,7 @@
   const nameOf = (key: string) => known.all?.causes.find((c) => c.key === key)?.name ?? key;
 </script>
 
-<ol>
+<ol class="rows">
   <li>
     <time>{day(trouble.opened_at)}, {time(trouble.opened_at)}</time>
     <span
@@ -47,11 +47,8 @@
 
 <style>
   li {
-    display: grid;
     grid-template-columns: 11rem 1fr;
-    gap: var(--s3);
     padding: var(--s2) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   time {
     color: var(--ink-soft);

@@ -216,21 +216,8 @@
     flex-wrap: wrap;
     gap: var(--s3);
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
   select {
-    min-height: var(--touch);
     max-width: 13rem;
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 650;
   }
   @media (max-width: 56.25em) {
     .two {

@@ -87,7 +87,7 @@
       ? `, ${look.bad} that cannot come in`
       : ""}.
   </p>
-  <ul>
+  <ul class="rows">
     {#each look.lines as line (line.line)}
       <li data-bad={line.action === "bad"}>
         <span class="mono">line {line.line}</span>
@@ -112,15 +112,7 @@
   h2 {
     padding-top: var(--s4);
   }
-  .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3) var(--s4);
-    align-items: end;
-  }
   label {
-    display: grid;
-    font-weight: 600;
     flex: 1 1 12rem;
     min-width: 0;
     max-width: 26rem;
@@ -129,18 +121,10 @@
   input {
     width: 100%;
     min-width: 0;
-    min-height: var(--touch);
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   li {
-    display: grid;
     grid-template-columns: 6rem 1fr;
-    gap: var(--s3);
     padding: var(--s1) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   [data-bad="true"] strong,
   .fault {

@@ -114,20 +114,13 @@
     font-weight: 600;
   }
   dd {
-    margin: 0;
     padding: var(--s2) 0;
   }
   label {
-    display: grid;
-    font-weight: 600;
     max-width: 30rem;
     padding-bottom: var(--s3);
   }
   input {
-    min-height: var(--touch);
     font-size: var(--text-large);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
 </style>

@@ -17,8 +17,6 @@
     overflow-wrap: anywhere;
   }
   .actions {
-    display: flex;
-    gap: var(--s4);
     padding-top: var(--s4);
   }
 </style>

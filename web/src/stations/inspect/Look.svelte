@@ -69,7 +69,6 @@
     gap: var(--s1);
     min-height: var(--touch);
     padding: var(--s1);
-    background: none;
     border: var(--hair) solid var(--hairline);
     font-size: var(--text-small);
   }

@@ -78,11 +78,6 @@
 </p>
 
 <style>
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-  }
   li {
     padding: var(--s2) 0;
     border-top: var(--rule) solid var(--hairline);

@@ -247,16 +247,9 @@
     gap: var(--s3);
     align-items: end;
   }
-  label {
-    font-weight: 600;
-  }
   input {
-    min-height: var(--touch);
     font-size: var(--text-large);
     width: 9rem;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   #face-piece {
     width: 100%;
@@ -269,10 +262,6 @@
     color: var(--vermilion);
   }
   select {
-    min-height: var(--touch);
     font-size: var(--text-large);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
 </style>

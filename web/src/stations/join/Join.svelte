@@ -40,7 +40,7 @@
     This device comes over the shop’s network for the first time, or was shut out. On the shop’s own
     machine: Shop, Network, <em>Let a device join</em>.
   </p>
-  {#if failed}<p role="alert" class="failed">{shop.words(failed)}</p>{/if}
+  {#if failed}<p role="alert" class="fault">{shop.words(failed)}</p>{/if}
   <form onsubmit={(e) => void open(e, () => session.join(code))}>
     <label>
       The code shown there
@@ -109,16 +109,10 @@
     padding: var(--s3) 0 var(--s5);
   }
   label {
-    display: grid;
     gap: var(--s1);
-    font-weight: 600;
   }
   input {
-    min-height: var(--touch);
     font-size: var(--text-large);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
     max-width: 100%;
   }
   input.mono {
@@ -126,22 +120,14 @@
     width: 12ch;
   }
   summary {
-    min-height: var(--touch);
-    display: flex;
-    align-items: center;
     color: var(--jade);
     text-decoration: underline;
     text-underline-offset: 0.2em;
-    cursor: pointer;
   }
   ol {
     list-style: decimal;
     padding: var(--s2) 0 var(--s2) var(--s5);
     display: grid;
     gap: var(--s2);
-  }
-  .failed {
-    color: var(--vermilion);
-    font-weight: 600;
   }
 </style>

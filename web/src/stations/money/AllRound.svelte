@@ -158,22 +158,10 @@
 
 <style>
   .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3) var(--s4);
-    align-items: end;
     padding-bottom: var(--s3);
   }
   .form label {
     display: grid;
-    font-weight: 600;
-  }
-  select {
-    min-height: var(--touch);
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   .jobs label {
     display: flex;
@@ -186,15 +174,10 @@
     max-width: 52rem;
     padding: var(--s3) 0;
   }
-  table {
-    border-collapse: collapse;
-  }
   th,
   td {
-    text-align: left;
     font-weight: 400;
     padding: var(--s1) var(--s4) var(--s1) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   thead th {
     border: 0;
@@ -203,9 +186,5 @@
   }
   .changing td span {
     display: block;
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 600;
   }
 </style>

@@ -181,7 +181,7 @@
             <td class="mono">{shown(value)}</td>
             <td class="bar">
               {#if i === 0}<div bind:clientWidth={width}></div>{/if}
-              <svg height="22" aria-hidden="true">
+              <svg class="drawing" height="22" aria-hidden="true">
                 {#if value !== null}
                   {#if measure === "total"}
                     <path class="time" d="M0 11H{x(line.cost.time)}" />
@@ -281,8 +281,6 @@
   .ways button {
     min-height: var(--touch);
     padding: 0 var(--s3);
-    background: none;
-    border: 0;
     border-bottom: var(--rule) solid var(--hairline);
   }
   .ways button[aria-pressed="true"] {
@@ -291,31 +289,16 @@
     font-weight: 650;
   }
   label {
-    display: grid;
     color: var(--ink-soft);
-  }
-  input,
-  select {
-    min-height: var(--touch);
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   .whole {
     padding: var(--s3) 0;
     max-width: 60rem;
   }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-  }
   th,
   td {
-    text-align: left;
     font-weight: 400;
     padding: 0 var(--s3) 0 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   thead th {
     border: 0;
@@ -328,15 +311,9 @@
   tbody th button {
     min-height: var(--touch);
     padding: 0;
-    background: none;
-    border: 0;
     text-align: left;
     text-decoration: underline dotted;
     text-underline-offset: 0.25em;
-  }
-  svg {
-    display: block;
-    width: 100%;
   }
   .time {
     stroke: var(--jade);
@@ -365,10 +342,6 @@
   }
   h2 {
     padding-top: var(--s5);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 600;
   }
   @media (max-width: 56.25em) {
     .runs li {

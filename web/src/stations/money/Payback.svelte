@@ -57,23 +57,6 @@
   section {
     padding-top: var(--s5);
   }
-  .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3) var(--s4);
-    align-items: end;
-  }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
-  select {
-    min-height: var(--touch);
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-  }
   p {
     max-width: 52rem;
     padding-top: var(--s2);

@@ -183,9 +183,6 @@
     line-height: 1.35;
     border-bottom: var(--hair) solid var(--hairline);
   }
-  dt {
-    color: var(--ink-soft);
-  }
   @media (max-width: 30em) {
     .figures {
       grid-template-columns: 1fr 1fr;

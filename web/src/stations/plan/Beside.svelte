@@ -269,8 +269,6 @@
     min-height: var(--touch);
   }
   .row button {
-    background: none;
-    border: 0;
     padding: 0;
     color: var(--jade);
     text-decoration: underline;
@@ -294,12 +292,6 @@
   }
   .out {
     display: block;
-  }
-  summary {
-    min-height: var(--touch);
-    display: flex;
-    align-items: center;
-    cursor: pointer;
   }
   summary h2 {
     text-decoration: underline dotted;

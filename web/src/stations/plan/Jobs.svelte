@@ -157,7 +157,7 @@
     >
     <p class="soft" role="status">{shown.length} of {jobs.length} jobs</p>
   </div>
-  <ul>
+  <ul class="rows">
     {#each shown.slice(0, most) as job (job.id)}
       <li>
         <button type="button" class="open" onclick={() => open(job)}>
@@ -223,11 +223,7 @@
     padding-bottom: var(--s4);
   }
   li {
-    display: grid;
     grid-template-columns: minmax(14rem, 2.2fr) 1.3fr 4rem 5.5rem auto;
-    gap: var(--s3);
-    align-items: center;
-    border-top: var(--hair) solid var(--hairline);
     padding: var(--s1) 0;
   }
   .open {
@@ -252,25 +248,9 @@
     align-items: end;
     padding-bottom: var(--s4);
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
-  .filters input,
-  .filters select,
-  .words input,
-  .words textarea {
-    min-height: var(--touch);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-    font-weight: 400;
-  }
   .filters button {
     min-height: var(--touch);
     padding: 0 var(--s3);
-    background: none;
-    border: 0;
     border-bottom: var(--rule) solid var(--hairline);
   }
   .filters button[aria-pressed="true"] {
@@ -281,11 +261,7 @@
     grid-column: 1 / -1;
   }
   .words summary {
-    min-height: var(--touch);
-    display: flex;
-    align-items: center;
     color: var(--ink-soft);
-    cursor: pointer;
   }
   @media (max-width: 56.25em) {
     li {

@@ -50,12 +50,6 @@
 </details>
 
 <style>
-  summary {
-    min-height: var(--touch);
-    display: flex;
-    align-items: center;
-    cursor: pointer;
-  }
   h2 {
     font-size: var(--text);
     text-decoration: underline dotted;

@@ -131,15 +131,9 @@
   }
   button {
     min-height: var(--touch);
-    background: none;
-    border: 0;
     border-bottom: 2px dotted var(--jade);
     color: var(--jade);
     font-weight: 600;
     margin-right: var(--s3);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 600;
   }
 </style>

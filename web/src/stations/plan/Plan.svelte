@@ -298,10 +298,6 @@
     align-items: start;
   }
   .actions {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3);
-    align-items: center;
     padding-top: var(--s3);
   }
   .feed {
@@ -347,7 +343,6 @@
     min-height: var(--touch);
     margin-left: var(--s2);
     background: var(--jade-pale);
-    border: 0;
     border-bottom: var(--rule) solid var(--jade);
     font-weight: 600;
   }
@@ -359,8 +354,6 @@
     color: inherit;
   }
   .fault {
-    color: var(--vermilion);
-    font-weight: 600;
     padding-top: var(--s3);
   }
   .cautions {

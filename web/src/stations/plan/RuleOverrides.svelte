@@ -41,15 +41,11 @@
 </fieldset>
 
 <style>
-  legend {
-    font-weight: 600;
-  }
   .rows {
     max-height: 24rem;
     overflow-y: auto;
   }
   label {
-    display: grid;
     grid-template-columns: 1fr 1.2fr;
     align-items: center;
     gap: var(--s3);
@@ -57,10 +53,7 @@
     border-top: var(--hair) solid var(--hairline);
   }
   select {
-    min-height: var(--touch);
     width: 100%;
-    background: var(--paper);
-    border: 0;
     border-bottom: var(--hair) solid var(--ink);
   }
   select[data-own="true"] {

@@ -146,12 +146,6 @@
     margin-top: var(--s3);
     border-top: var(--hair) solid var(--hairline);
   }
-  summary {
-    display: flex;
-    align-items: center;
-    min-height: var(--touch);
-    cursor: pointer;
-  }
   h2 {
     font-size: var(--text);
     text-decoration: underline dotted;
@@ -163,7 +157,6 @@
     gap: 0 var(--s6);
   }
   label {
-    display: grid;
     grid-template-columns: minmax(5rem, 9rem) minmax(0, 1fr) minmax(4rem, 6rem);
     gap: var(--s3);
     align-items: center;
@@ -174,7 +167,6 @@
   }
   input {
     width: 100%;
-    min-height: var(--touch);
   }
   output {
     font-weight: 650;

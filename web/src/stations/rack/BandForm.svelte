@@ -137,7 +137,7 @@
         oninput={(e) => set("label", e.currentTarget.value)}
       />
       <p class="help">What is written on its tag: K-07.</p>
-      <p id="band-label-error" class="error">{shop.words(faults.label ?? "")}</p>
+      <p id="band-label-error" class="fault">{shop.words(faults.label ?? "")}</p>
     </div>
     <TypeFields
       thicknessMayWait={!band}
@@ -178,7 +178,7 @@
           oninput={(e) => set("since", e.currentTarget.value || null)}
         />
         <p class="help">Leave empty for today.</p>
-        <p id="band-since-error" class="error">{shop.words(faults.since ?? "")}</p>
+        <p id="band-since-error" class="fault">{shop.words(faults.since ?? "")}</p>
       </div>
       <QuantityField
         label="How many of these"
@@ -222,7 +222,7 @@
       />
     </div>
   </div>
-  {#if general}<p class="error" role="alert">{shop.words(general)}</p>{/if}
+  {#if general}<p class="fault" role="alert">{shop.words(general)}</p>{/if}
   <div class="actions">
     <Action main type="submit">Save band</Action>
     <Action
@@ -253,27 +253,14 @@
   }
   .text input,
   .text select {
-    min-height: var(--touch);
     font-size: var(--text-large);
     width: 100%;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-    font-weight: 400;
   }
   .help {
     font-weight: 400;
     color: var(--ink-soft);
   }
-  .error {
-    color: var(--vermilion);
-    font-weight: 600;
-  }
-  .error:empty {
+  .fault:empty {
     display: none;
-  }
-  .actions {
-    display: flex;
-    gap: var(--s4);
   }
 </style>

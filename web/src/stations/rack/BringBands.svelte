@@ -121,7 +121,7 @@
       ? `, ${found.bad} that cannot be read`
       : ""}
   </h2>
-  <ol>
+  <ol class="rows">
     {#each found.rows as row (row.line)}
       <li data-bad={row.faults.length > 0}>
         <span class="mono">{row.label || `line ${row.line}`}</span>
@@ -154,19 +154,12 @@
     padding: var(--s4) 0;
   }
   label {
-    display: grid;
     gap: var(--s1);
-    font-weight: 600;
   }
   textarea,
   select,
   input {
     width: 100%;
-    min-height: var(--touch);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-    font-weight: 400;
   }
   .columns {
     display: grid;
@@ -178,22 +171,13 @@
     padding: var(--s3) 0;
   }
   li {
-    display: grid;
     grid-template-columns: 7rem 1fr;
-    gap: var(--s3);
     padding: var(--s2) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   li strong,
   .failed {
     display: block;
     color: var(--vermilion);
     font-weight: 600;
-  }
-  .actions {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
-    align-items: center;
   }
 </style>

@@ -16,7 +16,7 @@
 {#if lines.length > 0}
   <section aria-label="Wants doing">
     <h2>Wants doing</h2>
-    <ul>
+    <ul class="rows">
       {#each shown as line (line.band_id)}
         <li data-do={line.do}>
           <a class="mono" href="#/rack/{line.band_id}">{line.label}</a>
@@ -35,12 +35,7 @@
 
 <style>
   li {
-    display: grid;
     grid-template-columns: 6rem 1fr auto;
-    gap: var(--s3);
-    align-items: center;
-    min-height: var(--touch);
-    border-top: var(--hair) solid var(--hairline);
   }
   a {
     font-weight: 650;
@@ -52,8 +47,6 @@
   }
   button {
     min-height: var(--touch);
-    background: none;
-    border: 0;
     text-decoration: underline;
     text-underline-offset: 0.25em;
   }

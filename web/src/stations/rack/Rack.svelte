@@ -192,17 +192,11 @@
     border-bottom: var(--rule) solid var(--ink);
   }
   .filters label {
-    display: grid;
     color: var(--ink-soft);
   }
   input,
   select {
-    min-height: var(--touch);
     min-width: 9rem;
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   .edges {
     display: flex;
@@ -211,8 +205,6 @@
   .edges button {
     min-height: var(--touch);
     padding: 0 var(--s3);
-    background: none;
-    border: 0;
     border-bottom: var(--rule) solid var(--hairline);
   }
   .edges button[aria-pressed="true"] {

@@ -79,9 +79,6 @@
     padding-bottom: var(--s3);
   }
   .actions {
-    display: flex;
-    gap: var(--s3);
-    align-items: center;
     padding-top: var(--s2);
   }
   .card {
@@ -102,17 +99,11 @@
     stroke: var(--jade);
     stroke-width: 1.6;
   }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-  }
   th {
-    text-align: left;
     font-weight: 400;
     color: var(--ink-soft);
   }
   td {
-    border-top: var(--hair) solid var(--hairline);
     padding: var(--s2) var(--s2) var(--s2) 0;
   }
   .big {

@@ -94,12 +94,7 @@
     font-weight: 600;
   }
   select {
-    min-height: var(--touch);
     font-size: var(--text-large);
     width: 100%;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-    font-weight: 400;
   }
 </style>

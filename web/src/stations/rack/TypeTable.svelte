@@ -123,7 +123,7 @@
     </table>
   </Wide>
 {/if}
-<ul>
+<ul class="rows">
   {#each shown.slice(0, most) as t (t.number)}
     <li>
       <strong class="mono"
@@ -156,24 +156,15 @@
     align-items: end;
     padding: var(--s3) 0;
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
   select,
   li button {
     min-height: var(--touch);
     background: var(--paper);
-    border: 0;
     border-bottom: var(--rule) solid var(--ink);
     font-weight: 400;
   }
   li {
-    display: grid;
     grid-template-columns: 9rem 1.6fr 1.4fr auto 7rem auto;
-    gap: var(--s3);
-    align-items: center;
-    border-top: var(--hair) solid var(--hairline);
   }
   li button {
     background: none;
@@ -182,17 +173,6 @@
   }
   li button[aria-pressed="true"] {
     background: var(--jade-pale);
-  }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-  }
-  th,
-  td {
-    text-align: left;
-    vertical-align: top;
-    padding: var(--s1) var(--s3) var(--s1) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   tbody th {
     font-weight: 400;

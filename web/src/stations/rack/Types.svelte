@@ -173,11 +173,6 @@
     gap: var(--s4);
     padding: var(--s4) 0;
   }
-  .actions {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
-  }
   @media (max-width: 45em) {
     li {
       grid-template-columns: 1fr auto auto;

@@ -72,7 +72,6 @@
 
 <style>
   legend {
-    font-weight: 600;
     padding-bottom: var(--s2);
   }
   div {
@@ -86,7 +85,6 @@
     min-width: 5.5rem;
     min-height: 4rem;
     padding: var(--s1);
-    background: none;
     border: var(--hair) solid var(--ink);
   }
   button[aria-pressed="true"] {

@@ -41,7 +41,6 @@
 
 <style>
   legend {
-    font-weight: 600;
     padding-bottom: var(--s2);
   }
   fieldset {
@@ -59,7 +58,6 @@
     min-height: 3.25rem;
     padding: var(--s1) var(--s3);
     text-align: left;
-    background: none;
     border: var(--hair) solid var(--ink);
   }
   [data-whole="true"] button {

@@ -408,7 +408,6 @@
     font-size: var(--figure-large);
     line-height: 1;
     background: var(--jade-pale);
-    border: 0;
     border-bottom: var(--rule) solid var(--jade);
   }
   .count p {
@@ -432,19 +431,10 @@
   .pace {
     min-height: 1.5rem;
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
   .grow {
     flex: 1;
   }
   .words input {
-    min-height: var(--touch);
-    font-weight: 400;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
     width: 100%;
   }
   .refused {

@@ -65,13 +65,9 @@
     gap: var(--s4);
     align-items: end;
   }
-  legend {
-    font-weight: 600;
-  }
   button {
     min-height: var(--touch);
     padding: 0 var(--s3);
-    background: none;
     border: var(--hair) solid var(--ink);
   }
   fieldset:disabled button {

@@ -66,7 +66,6 @@
 
 <style>
   legend {
-    font-weight: 600;
     padding-bottom: var(--s2);
   }
   div {
@@ -77,7 +76,6 @@
   button {
     min-height: 3.25rem;
     padding: 0 var(--s4);
-    background: none;
     border: var(--hair) solid var(--ink);
   }
   button[aria-pressed="true"] {

@@ -81,7 +81,4 @@
     border-top: var(--hair) solid var(--hairline);
     padding: var(--s1) 0;
   }
-  dt {
-    color: var(--ink-soft);
-  }
 </style>

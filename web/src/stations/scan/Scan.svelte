@@ -190,20 +190,7 @@
     align-items: end;
     padding-top: var(--s3);
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
   input {
-    min-height: var(--touch);
     min-width: 14rem;
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 600;
   }
 </style>

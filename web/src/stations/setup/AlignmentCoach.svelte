@@ -227,9 +227,6 @@
     flex-wrap: wrap;
     gap: 0 var(--s4);
   }
-  legend {
-    font-weight: 600;
-  }
   label {
     display: inline-flex;
     gap: var(--s2);
@@ -241,9 +238,5 @@
     width: 1.4rem;
     height: 1.4rem;
     accent-color: var(--jade);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 650;
   }
 </style>

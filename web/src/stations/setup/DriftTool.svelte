@@ -92,7 +92,4 @@
     border-left-color: var(--vermilion);
     background: var(--vermilion-pale);
   }
-  .fault {
-    color: var(--vermilion);
-  }
 </style>

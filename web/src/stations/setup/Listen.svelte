@@ -137,8 +137,4 @@
     height: 1px;
     opacity: 0;
   }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 650;
-  }
 </style>

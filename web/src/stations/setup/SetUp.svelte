@@ -153,12 +153,6 @@
     font-weight: 650;
     font-size: var(--text-large);
   }
-  .actions {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3);
-    align-items: center;
-  }
   .cautions {
     padding-top: var(--s6);
     max-width: 52rem;

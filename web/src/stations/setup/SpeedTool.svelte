@@ -138,7 +138,4 @@
     align-items: end;
     padding-top: var(--s3);
   }
-  .fault {
-    color: var(--vermilion);
-  }
 </style>

@@ -245,17 +245,8 @@
     min-width: 9rem;
     font-size: var(--text-large);
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
   input {
-    min-height: var(--touch);
     width: 10rem;
-    font-weight: 400;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   .note input {
     width: 14rem;

@@ -61,8 +61,6 @@
     width: 100%;
     min-height: var(--touch);
     padding: 0 var(--s2);
-    background: none;
-    border: 0;
     border-bottom: var(--hair) solid var(--hairline);
     text-align: left;
   }

@@ -43,11 +43,6 @@
 
 <style>
   summary {
-    display: flex;
-    align-items: center;
-    min-height: var(--touch);
-    cursor: pointer;
-    font-weight: 600;
     text-decoration: underline dotted;
     text-underline-offset: 0.3em;
   }

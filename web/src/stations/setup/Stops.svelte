@@ -101,14 +101,6 @@
     padding-top: var(--s3);
   }
   summary {
-    min-height: var(--touch);
     align-content: center;
-    cursor: pointer;
-  }
-  select {
-    min-height: var(--touch);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
 </style>

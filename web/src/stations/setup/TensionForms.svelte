@@ -98,9 +98,6 @@
     padding: var(--s2) 0;
     border-top: var(--hair) solid var(--hairline);
   }
-  dt {
-    color: var(--ink-soft);
-  }
   dd strong {
     font-size: var(--text-large);
   }

@@ -198,7 +198,6 @@
   .means button {
     min-height: var(--touch);
     padding: 0 var(--s3);
-    background: none;
     border: var(--rule) solid var(--hairline);
   }
   .means button[aria-pressed="true"] {
@@ -226,10 +225,6 @@
     font-weight: 650;
   }
   summary {
-    display: flex;
-    align-items: center;
-    min-height: var(--touch);
-    cursor: pointer;
     text-decoration: underline dotted;
     text-underline-offset: 0.3em;
   }

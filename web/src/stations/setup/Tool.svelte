@@ -36,8 +36,4 @@
     gap: var(--s4);
     align-items: end;
   }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 650;
-  }
 </style>

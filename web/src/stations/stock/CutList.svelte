@@ -350,15 +350,12 @@
     gap: var(--s5);
   }
   table {
-    border-collapse: collapse;
     table-layout: fixed;
-    width: 100%;
   }
   th:last-child {
     width: var(--touch);
   }
   th {
-    text-align: left;
     font-size: var(--text-small);
     color: var(--ink-soft);
     font-weight: 600;
@@ -369,10 +366,6 @@
   input {
     width: 100%;
     min-width: 0;
-    min-height: var(--touch);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   input[aria-invalid="true"] {
     border-bottom-color: var(--vermilion);
@@ -380,8 +373,6 @@
   td button {
     min-width: var(--touch);
     min-height: var(--touch);
-    background: none;
-    border: 0;
     font-size: var(--text-large);
   }
   .unseen {
@@ -410,10 +401,6 @@
     align-items: baseline;
     padding-top: var(--s3);
     border-top: var(--rule) solid var(--ink);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 600;
   }
   @media (max-width: 45em) {
     .given {

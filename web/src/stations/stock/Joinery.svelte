@@ -259,15 +259,9 @@
     align-items: start;
   }
   label {
-    display: grid;
     gap: var(--s1);
-    font-weight: 600;
   }
   select {
-    min-height: var(--touch);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
     font-size: var(--text-large);
   }
   .answer {
@@ -280,10 +274,6 @@
   }
   .answer[data-closes="no"] {
     border-left-color: var(--vermilion);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 600;
   }
   svg {
     width: 100%;

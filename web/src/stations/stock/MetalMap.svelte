@@ -183,15 +183,7 @@
     padding: var(--s3) 0;
   }
   label {
-    display: grid;
     gap: var(--s1);
-    font-weight: 600;
-  }
-  select {
-    min-height: var(--touch);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   @media (max-width: 45em) {
     li {

@@ -87,9 +87,6 @@
 
 <style>
   .actions {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
     padding: var(--s3) 0;
   }
   ul {

@@ -100,7 +100,7 @@
 <form onsubmit={(e) => void save(e)}>
   <EditState {edit} />
   <div class="fields">
-    <label class="plain"
+    <label
       >Label
       <input
         value={draft.label}
@@ -110,7 +110,7 @@
       />
       {#if faults.label}<span class="fault" role="alert">{shop.words(faults.label)}</span>{/if}
     </label>
-    <label class="plain"
+    <label
       >Wood or other stock
       <select
         value={draft.material}
@@ -148,7 +148,7 @@
       error={faults.price ?? ""}
       onvalue={(v) => edit.set({ price: v })}
     />
-    <label class="plain"
+    <label
       >Place
       <input
         value={draft.place}
@@ -182,7 +182,7 @@
           /> It may move when it is opened: green, stressed, near the heart</label
         >
       {/if}
-      <label class="plain"
+      <label
         >Note
         <input
           value={draft.note}
@@ -215,19 +215,9 @@
     padding-bottom: var(--s4);
     align-items: start;
   }
-  .plain {
-    display: grid;
-    gap: var(--s1);
-    font-weight: 600;
-  }
-  .plain input,
+  input,
   select {
-    min-height: var(--touch);
-    font-weight: 400;
     font-size: var(--text-large);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
     width: 100%;
     min-width: 0;
   }
@@ -243,12 +233,5 @@
     height: 1.5rem;
     flex: none;
     accent-color: var(--jade);
-  }
-  .fault {
-    color: var(--vermilion);
-  }
-  .actions {
-    display: flex;
-    gap: var(--s4);
   }
 </style>

@@ -253,9 +253,6 @@
     border-left-color: var(--vermilion);
   }
   .actions {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
     padding: var(--s3) 0;
   }
   .gives {
@@ -269,9 +266,5 @@
   }
   .why {
     font-size: var(--text-large);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 600;
   }
 </style>

@@ -44,12 +44,10 @@
     padding: var(--s3) 0;
   }
   table {
-    border-collapse: collapse;
     min-width: 32rem;
   }
   th,
   td {
-    text-align: left;
     padding: var(--s2) var(--s5) var(--s2) 0;
     border-bottom: var(--hair) solid var(--hairline);
     font-weight: 400;

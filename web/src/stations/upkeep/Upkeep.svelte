@@ -295,23 +295,8 @@
     grid-column: 1 / -1;
     padding-bottom: var(--s3);
   }
-  .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3) var(--s4);
-    align-items: end;
-  }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
   input {
-    min-height: var(--touch);
     min-width: 12rem;
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   .check {
     display: flex;
@@ -325,8 +310,6 @@
   button {
     min-height: var(--touch);
     padding: 0 var(--s3);
-    background: none;
-    border: 0;
     border-bottom: var(--rule) solid var(--hairline);
   }
   button[aria-pressed="true"] {

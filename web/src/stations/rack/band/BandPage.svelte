@@ -273,7 +273,7 @@
   <BandSetUps band_id={id} />
   <section class="history">
     <h2>History</h2>
-    <ul>
+    <ul class="rows">
       {#each history.slice(0, many) as item (item.key)}
         <li>
           <span class="mono soft">{day(item.at)}</span>
@@ -329,11 +329,6 @@
   h1 {
     font-weight: 700;
   }
-  .actions {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3);
-  }
   .figures {
     display: flex;
     flex-wrap: wrap;
@@ -354,12 +349,7 @@
     padding-top: var(--s5);
   }
   li {
-    display: grid;
     grid-template-columns: 8rem 1fr 7rem 7rem 7rem;
-    gap: var(--s3);
-    align-items: center;
-    border-top: var(--hair) solid var(--hairline);
-    min-height: var(--touch);
   }
   .trouble {
     color: var(--brass-text);

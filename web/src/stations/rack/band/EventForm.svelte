@@ -228,8 +228,6 @@
   }
   .kinds button {
     min-height: var(--touch);
-    background: none;
-    border: 0;
     border-bottom: var(--rule) solid var(--hairline);
     font-weight: 600;
   }
@@ -240,21 +238,8 @@
   .form {
     padding-top: var(--s3);
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
   input,
   select {
-    min-height: var(--touch);
     min-width: 14rem;
-    font-weight: 400;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 600;
   }
 </style>

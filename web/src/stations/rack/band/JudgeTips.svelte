@@ -27,8 +27,6 @@
   button {
     min-height: var(--touch);
     padding: 0 var(--s3);
-    background: none;
-    border: 0;
     border-bottom: var(--rule) solid var(--hairline);
     font-weight: 600;
   }

@@ -148,13 +148,8 @@
     padding-top: var(--s2);
   }
   legend {
-    font-weight: 600;
     float: left;
     padding-right: var(--s4);
-  }
-  label {
-    display: grid;
-    font-weight: 600;
   }
   .one {
     display: inline-flex;

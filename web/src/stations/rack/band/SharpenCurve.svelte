@@ -151,15 +151,10 @@
     stroke-dasharray: 3 4;
     stroke-width: 1.5;
   }
-  table {
-    border-collapse: collapse;
-  }
   th,
   td {
-    text-align: left;
     font-weight: 400;
     padding: var(--s1) var(--s4) var(--s1) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   thead th {
     border: 0;

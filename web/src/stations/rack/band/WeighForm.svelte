@@ -126,20 +126,7 @@
     align-items: end;
     padding: var(--s3) 0;
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
   select {
-    min-height: var(--touch);
     max-width: 16rem;
-    background: var(--paper);
-    color: var(--ink);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 600;
   }
 </style>

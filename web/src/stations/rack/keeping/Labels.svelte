@@ -65,22 +65,10 @@
 
 <style>
   .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3) var(--s4);
-    align-items: end;
     padding: var(--s3) 0;
   }
   .form label {
     display: grid;
-    font-weight: 600;
-  }
-  select {
-    min-height: var(--touch);
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
   ul {
     columns: 24rem;

@@ -272,23 +272,10 @@
     flex: 1 1 14rem;
   }
   .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3) var(--s4);
-    align-items: end;
     padding: var(--s3) 0;
-  }
-  label {
-    display: grid;
-    font-weight: 600;
   }
   input,
   select {
-    min-height: var(--touch);
     min-width: 10rem;
-    color: var(--ink);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
 </style>

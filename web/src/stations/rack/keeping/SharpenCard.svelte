@@ -40,7 +40,7 @@
   {#if card?.refused}
     <p role="alert">{card.refused}</p>
   {:else if card}
-    <ol>
+    <ol class="rows">
       {#each card.steps as step (step.key)}
         <li data-done={done.includes(step.key)} aria-current={step === left ? "step" : undefined}>
           <strong>{step.title}</strong>
@@ -64,11 +64,9 @@
     max-width: 46rem;
   }
   li {
-    display: grid;
     gap: var(--s2);
     justify-items: start;
     padding: var(--s2) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   li[data-done="true"] {
     color: var(--ink-soft);

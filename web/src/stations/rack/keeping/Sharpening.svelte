@@ -191,10 +191,6 @@
     font-weight: 650;
   }
   .form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s3) var(--s4);
-    align-items: end;
     padding-top: var(--s3);
   }
   .form label {

@@ -76,8 +76,4 @@
   .total {
     padding: var(--s3) 0;
   }
-  .actions {
-    display: flex;
-    gap: var(--s3);
-  }
 </style>

@@ -41,7 +41,7 @@
     <p class="soft">
       {spares.words} <a href="#/shop/prices">Change it</a>.
     </p>
-    <ul>
+    <ul class="rows">
       {#each shown as { line, at } (at)}
         <li data-verdict={line.verdict}>
           <span class="what"
@@ -86,12 +86,9 @@
     padding-top: var(--s5);
   }
   li {
-    display: grid;
     grid-template-columns: minmax(12rem, 1fr) minmax(14rem, 1.2fr) auto;
     gap: var(--s2) var(--s4);
-    align-items: center;
     padding: var(--s2) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   [data-verdict="order"] > span strong:first-child {
     color: var(--brass-text);
@@ -102,10 +99,6 @@
     gap: var(--s2);
     align-items: end;
     max-width: 22rem;
-  }
-  .fault {
-    color: var(--vermilion);
-    font-weight: 600;
   }
   @media (max-width: 56.25em) {
     li {

@@ -27,6 +27,7 @@
 </script>
 
 <svg
+  class="drawing"
   viewBox="0 0 {W} 260"
   role="img"
   aria-label="Looking down on the band between its guides, twenty times life size"
@@ -66,10 +67,6 @@
 </svg>
 
 <style>
-  svg {
-    width: 100%;
-    display: block;
-  }
   .band {
     fill: var(--jade);
   }
@@ -85,10 +82,6 @@
   .dim {
     fill: none;
     stroke: var(--ink);
-  }
-  text {
-    fill: var(--ink);
-    font-size: 17px;
   }
   .mono {
     font-family: var(--mono);

@@ -25,6 +25,7 @@
 </script>
 
 <svg
+  class="drawing"
   viewBox="0 0 {W} 210"
   role="img"
   aria-label="The {tyre} tyre cut across with the band on it: {position.words}"
@@ -54,10 +55,6 @@
 </svg>
 
 <style>
-  svg {
-    width: 100%;
-    display: block;
-  }
   .tyre {
     fill: var(--ink-soft);
   }
@@ -69,9 +66,5 @@
     fill: none;
     stroke: var(--ink);
     stroke-dasharray: none;
-  }
-  text {
-    fill: var(--ink);
-    font-size: 17px;
   }
 </style>

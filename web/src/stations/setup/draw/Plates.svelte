@@ -23,7 +23,7 @@
   );
 </script>
 
-<svg viewBox="0 0 {W} 240" role="img" aria-label="What this step sets, drawn">
+<svg class="drawing" viewBox="0 0 {W} 240" role="img" aria-label="What this step sets, drawn">
   {#if horizontal && show === "guides_back"}
     <rect class="band" x="20" y="116" width="480" height="8" />
     {#each [110, 330] as x (x)}
@@ -112,10 +112,6 @@
 </svg>
 
 <style>
-  svg {
-    width: 100%;
-    display: block;
-  }
   .band {
     fill: var(--jade);
   }
@@ -156,10 +152,6 @@
   .cutline {
     stroke: var(--jade);
     stroke-width: 3;
-  }
-  text {
-    fill: var(--ink);
-    font-size: 17px;
   }
   .mono {
     font-family: var(--mono);

@@ -29,6 +29,7 @@
 </script>
 
 <svg
+  class="drawing"
   viewBox="0 0 {W} 210"
   role="img"
   aria-label="Speeds of this drive on one scale: set {shop.say(set_m_s, 'speed')}, {shop.say(
@@ -56,10 +57,6 @@
 </svg>
 
 <style>
-  svg {
-    width: 100%;
-    display: block;
-  }
   .axis {
     stroke: var(--ink);
   }
@@ -78,8 +75,7 @@
   .set {
     fill: var(--brass);
   }
-  text {
-    fill: var(--ink);
+  .drawing text {
     font-family: var(--mono);
     font-size: 16px;
   }

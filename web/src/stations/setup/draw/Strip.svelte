@@ -24,6 +24,7 @@
 </script>
 
 <svg
+  class="drawing"
   viewBox="0 0 {W} 230"
   role="img"
   aria-label="The band's teeth to scale: where to look for cracks, the weld, and which way it runs"
@@ -43,10 +44,6 @@
 </svg>
 
 <style>
-  svg {
-    width: 100%;
-    display: block;
-  }
   .band {
     fill: var(--jade);
   }
@@ -64,9 +61,5 @@
     fill: none;
     stroke: var(--ink);
     stroke-width: 1.3;
-  }
-  text {
-    fill: var(--ink);
-    font-size: 17px;
   }
 </style>

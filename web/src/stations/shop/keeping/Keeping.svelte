@@ -59,7 +59,7 @@
     <div class="actions">
       <Action main disabled={busy} onclick={() => void take()}>Take a copy now</Action>
     </div>
-    <ul>
+    <ul class="rows">
       {#each found.copies as copy (copy.name)}
         <li>
           <span>{day(copy.at)}, {time(copy.at)}</span>
@@ -112,9 +112,6 @@
     overflow-wrap: anywhere;
   }
   .actions {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
     padding: var(--s3) 0;
   }
   .actions a {
@@ -124,12 +121,7 @@
     color: var(--jade);
   }
   li {
-    display: grid;
     grid-template-columns: 12rem 1fr auto;
-    gap: var(--s3);
-    align-items: center;
-    min-height: var(--touch);
-    border-top: var(--hair) solid var(--hairline);
   }
   .sure {
     grid-column: 1 / -1;

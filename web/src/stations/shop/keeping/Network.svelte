@@ -131,7 +131,7 @@
     </section>
     <section>
       <h2>Devices that joined</h2>
-      <ul>
+      <ul class="rows">
         {#each found.devices as device (device.id)}
           <li>
             <span
@@ -185,16 +185,9 @@
     padding: var(--s3) 0 var(--s5);
     max-width: 64rem;
   }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
   th,
   td {
-    text-align: left;
-    vertical-align: top;
     padding: var(--s2) var(--s3) var(--s2) 0;
-    border-top: var(--hair) solid var(--hairline);
     overflow-wrap: anywhere;
   }
   tbody th {
@@ -211,18 +204,6 @@
     align-items: end;
     padding: var(--s3) 0;
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
-  select,
-  input {
-    min-height: var(--touch);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-    font-weight: 400;
-  }
   .code {
     display: flex;
     flex-wrap: wrap;
@@ -234,12 +215,9 @@
     font-size: var(--figure-large);
   }
   li {
-    display: grid;
     grid-template-columns: 1fr auto auto;
     gap: var(--s4);
-    align-items: center;
     padding: var(--s2) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   @media (max-width: 45em) {
     tr {

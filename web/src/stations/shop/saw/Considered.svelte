@@ -63,16 +63,9 @@
     font-size: var(--text-large);
     max-width: 46rem;
   }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-  }
   th,
   td {
-    text-align: left;
-    vertical-align: top;
     padding: var(--s2) var(--s3) var(--s2) 0;
-    border-top: var(--hair) solid var(--hairline);
   }
   @media (max-width: 40em) {
     thead {

@@ -194,18 +194,11 @@
     padding: var(--s3) 0;
   }
   label {
-    display: grid;
     gap: var(--s1);
     align-content: start;
-    font-weight: 600;
   }
   select,
   textarea {
-    min-height: var(--touch);
     font-size: var(--text-large);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-    font-weight: 400;
   }
 </style>

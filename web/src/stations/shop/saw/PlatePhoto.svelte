@@ -35,7 +35,7 @@
   {:else}
     <p class="soft">Stays beside the fields while you fill them in, and on this device only.</p>
   {/if}
-  {#if failed}<p role="alert" class="failed">{failed}</p>{/if}
+  {#if failed}<p role="alert" class="fault">{failed}</p>{/if}
 </div>
 
 <style>
@@ -45,11 +45,7 @@
     gap: var(--s2);
     padding-bottom: var(--s3);
   }
-  label {
-    font-weight: 600;
-  }
   input {
-    min-height: var(--touch);
     width: 100%;
     max-width: 100%;
   }
@@ -58,9 +54,5 @@
     max-height: 40vh;
     position: sticky;
     top: 0;
-  }
-  .failed {
-    color: var(--vermilion);
-    font-weight: 600;
   }
 </style>

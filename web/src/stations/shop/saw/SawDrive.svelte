@@ -90,7 +90,7 @@
       />
     {/each}
   {/if}
-  {#if faults["drive.speeds_m_s"]}<p class="error">{shop.words(faults["drive.speeds_m_s"])}</p>{/if}
+  {#if faults["drive.speeds_m_s"]}<p class="fault">{shop.words(faults["drive.speeds_m_s"])}</p>{/if}
 </div>
 
 <style>
@@ -98,9 +98,5 @@
     display: flex;
     flex-wrap: wrap;
     gap: var(--s3);
-  }
-  .error {
-    color: var(--vermilion);
-    font-weight: 600;
   }
 </style>

@@ -234,7 +234,7 @@
           aria-describedby="saw-name-error"
           oninput={(e) => edit.set({ ...saw, name: e.currentTarget.value })}
         />
-        <span id="saw-name-error" class="error">{shop.words(faults.name ?? "")}</span>
+        <span id="saw-name-error" class="fault">{shop.words(faults.name ?? "")}</span>
       </label>
       {#each SAW_FIELDS as field (assumedName(field))}
         <QuantityField
@@ -283,7 +283,7 @@
       />
     </div>
     {#each ["", "band_length_mm", "band_width_mm"] as key (key)}{#if faults[key]}<p
-          class="error"
+          class="fault"
           role="alert"
         >
           {shop.words(faults[key] ?? "")}
@@ -315,17 +315,8 @@
     padding-top: var(--s2);
   }
   .text input {
-    min-height: var(--touch);
     width: 100%;
     font-size: var(--text-large);
-    font-weight: 400;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-  }
-  .error {
-    color: var(--vermilion);
-    font-weight: 600;
   }
   .actions,
   .state {

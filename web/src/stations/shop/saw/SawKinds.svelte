@@ -59,8 +59,6 @@
     min-height: 6rem;
     padding: var(--s3);
     text-align: left;
-    background: none;
-    border: 0;
     border-top: var(--rule) solid var(--ink);
   }
   button[aria-pressed="true"] {

@@ -213,17 +213,4 @@
   .line :global(.action) {
     margin-top: var(--s5);
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
-  select {
-    min-height: var(--touch);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-  }
-  .fault {
-    color: var(--vermilion);
-  }
 </style>

@@ -258,20 +258,12 @@
     padding: var(--s2) 0;
     border-bottom: var(--hair) solid var(--hairline);
   }
-  dt {
-    color: var(--ink-soft);
-  }
   .verdict {
     font-weight: 650;
     padding: var(--s2) 0;
   }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
   th,
   td {
-    text-align: left;
     padding: var(--s2) var(--s2) var(--s2) 0;
     border-bottom: var(--hair) solid var(--hairline);
     font-weight: 400;
@@ -306,10 +298,6 @@
     align-items: end;
     padding-top: var(--s2);
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
   label input:not([type="checkbox"]) {
     min-height: var(--touch);
     background: var(--paper);
@@ -336,11 +324,7 @@
     margin-top: var(--s3);
   }
   summary {
-    display: flex;
-    align-items: center;
     min-height: 3.25rem;
-    cursor: pointer;
     font-size: var(--text-large);
-    font-weight: 600;
   }
 </style>

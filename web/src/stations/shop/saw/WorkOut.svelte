@@ -109,7 +109,7 @@
     </p>
   {/if}
   {#if found}<p class="soft">{shop.words(found.force_words)}</p>{/if}
-  {#if failed}<p role="alert" class="failed">{shop.words(failed)}</p>{/if}
+  {#if failed}<p role="alert" class="fault">{shop.words(failed)}</p>{/if}
 </details>
 
 <style>
@@ -118,13 +118,9 @@
     border-top: var(--hair) solid var(--hairline);
   }
   summary {
-    min-height: var(--touch);
-    display: flex;
-    align-items: center;
     color: var(--jade);
     text-decoration: underline;
     text-underline-offset: 0.2em;
-    cursor: pointer;
   }
   .fields {
     display: grid;
@@ -137,9 +133,5 @@
     flex-wrap: wrap;
     gap: var(--s3);
     align-items: center;
-  }
-  .failed {
-    color: var(--vermilion);
-    font-weight: 600;
   }
 </style>

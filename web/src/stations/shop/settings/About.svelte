@@ -22,19 +22,19 @@
 <ShopPages title="This shop" />
 {#if shop.settings}
   <div class="fields">
-    <label class="text"
+    <label
       >Name<input
         value={shop.settings.name}
         onchange={(e) => void edit.save({ name: e.currentTarget.value })}
       /></label
     >
-    <label class="text"
+    <label
       >Currency<input
         value={shop.settings.currency}
         onchange={(e) => void edit.save({ currency: e.currentTarget.value })}
       /></label
     >
-    <label class="text"
+    <label
       >People, one a line<textarea
         rows="4"
         value={shop.settings.people.join("\n")}
@@ -85,17 +85,8 @@
     gap: var(--s4);
     padding: var(--s3) 0 var(--s5);
   }
-  .text {
-    display: grid;
-    font-weight: 600;
-  }
-  .text input,
+  input,
   textarea {
-    min-height: var(--touch);
     width: 100%;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-    font-weight: 400;
   }
 </style>

@@ -61,19 +61,11 @@
     border-top: var(--hair) solid var(--hairline);
     max-width: 60rem;
   }
-  .rule label {
-    font-weight: 600;
-  }
   .rule p {
     grid-column: 1 / -1;
   }
   select {
-    min-height: var(--touch);
     width: 100%;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-    font-weight: 400;
   }
   @media (max-width: 56.25em) {
     .rule {

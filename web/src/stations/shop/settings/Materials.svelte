@@ -175,15 +175,7 @@
     align-items: end;
     padding-top: var(--s3);
   }
-  label {
-    display: grid;
-    font-weight: 600;
-  }
   input {
-    min-height: var(--touch);
     width: 16rem;
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
   }
 </style>

@@ -137,13 +137,6 @@
   .text {
     display: grid;
   }
-  textarea,
-  select {
-    min-height: var(--touch);
-    background: var(--paper);
-    border: 0;
-    border-bottom: var(--rule) solid var(--ink);
-  }
   .instrument label {
     width: 9rem;
   }
