@@ -62,7 +62,8 @@ export default defineConfig({
       },
     },
   },
-  server: { proxy: { "/api": "http://127.0.0.1:8433" } },
+  // The table of units is the core's own.
+  server: { fs: { allow: [".."] }, proxy: { "/api": "http://127.0.0.1:8433" } },
   test: {
     environment: "jsdom",
     // Each file in a context of its own, not in a process: the same isolation in a quarter of the time.

@@ -15,9 +15,9 @@ from pydantic import (
 from pydantic_core import ErrorDetails
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.formula_limits import LEAST
 from jade_ribbon.core.quantities.input_limits import ENTRIES
 from jade_ribbon.formats.plain_text import odd_sign
+from jade_ribbon.reference.quantities import LEAST
 
 
 def entry(name: str) -> Any:

@@ -7,12 +7,11 @@ same tables and reads by them where there is no network. What can be read two wa
 import re
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any, Literal
+from typing import Literal
 
-WrittenKind = (
-    Literal["length", "long", "thin", "feed", "speed", "stress", "force", "stretch"]
-    | (Literal["power", "area", "plain"])
-)
+from jade_ribbon.core.quantities.constants import M_PER_FT, MM_PER_INCH
+from jade_ribbon.reference.quantities import units
+
 LENGTHS = ("length", "long", "thin")
 
 REPLACED: tuple[tuple[str, str], ...] = (
@@ -49,60 +48,6 @@ FEET = "^(.+?) ?(?:'|ft|foot|feet) ?(?:(.+?) ?(?:\"|in|inch|inches)?)?$"
 """Feet with inches after them."""
 PARTED = "^([+-]?[\\d.,][\\d .,/-]*?) ?([a-z\"'%][a-z0-9/\"'%^*]*)?$"
 """A number and what its unit is called, small letters."""
-
-NAMES: tuple[tuple[tuple[str, ...], tuple[str, ...], str], ...] = (
-    (LENGTHS, ("mm",), "mm"),
-    (LENGTHS, ("cm",), "cm"),
-    (LENGTHS, ("m",), "m"),
-    (LENGTHS, ("in", "inch", "inches", '"'), "inch"),
-    (LENGTHS, ("ft", "foot", "feet", "'"), "foot"),
-    (LENGTHS, ("yd", "yard", "yards"), "yard"),
-    (("thin", "stretch", "length"), ("um", "micron", "microns"), "um"),
-    (("thin", "stretch", "length"), ("thou", "mil", "mils"), "thou"),
-    (("feed",), ("m/min",), "m/min"),
-    (("feed",), ("mm/min",), "mm/min"),
-    (("feed",), ("mm/s",), "mm/s"),
-    (("feed",), ("ft/min", "fpm"), "foot/min"),
-    (("feed",), ("in/min", "ipm"), "inch/min"),
-    (("speed",), ("m/s",), "m/s"),
-    (("speed",), ("m/min",), "m/min"),
-    (("speed",), ("ft/min", "fpm", "sfpm", "sfm"), "foot/min"),
-    (("speed",), ("ft/s",), "foot/s"),
-    (("stress",), ("mpa", "n/mm2"), "MPa"),
-    (("stress",), ("psi",), "psi"),
-    (("stress",), ("ksi",), "ksi"),
-    (("stress",), ("kgf/cm2", "kg/cm2", "at"), "kgf/cm**2"),
-    (("stress",), ("kgf/mm2", "kg/mm2"), "kgf/mm**2"),
-    (("stress",), ("bar",), "bar"),
-    (("force",), ("n",), "N"),
-    (("force",), ("kn",), "kN"),
-    (("force",), ("dan",), "daN"),
-    (("force",), ("kgf", "kp", "kg"), "kgf"),
-    (("force",), ("lbf", "lb", "lbs"), "lbf"),
-    (("power", "motor"), ("w",), "W"),
-    (("power", "motor"), ("kw",), "kW"),
-    (("power", "motor"), ("hp",), "hp"),
-    (("power", "motor"), ("ps",), "metric_horsepower"),
-    (("area",), ("m2", "sqm"), "m**2"),
-    (("area",), ("ft2", "sqft"), "foot**2"),
-    (("plain",), ("%",), ""),
-)
-"""What a unit may be called, by kind of quantity, and its name in the library of units."""
-
-INSIDE: dict[str, str] = {
-    "length": "mm",
-    "long": "mm",
-    "thin": "mm",
-    "feed": "m/min",
-    "speed": "m/s",
-    "stress": "MPa",
-    "force": "N",
-    "stretch": "um",
-    "power": "W",
-    "motor": "kW",
-    "area": "m**2",
-}
-"""What each kind is kept in."""
 
 
 @dataclass(frozen=True)
@@ -143,20 +88,16 @@ class WrittenRules:
 
 @lru_cache
 def written_rules() -> WrittenRules:
-    """The rules, each unit's size from the library."""
-    from pint import UnitRegistry
-
-    registry: Any = UnitRegistry(cache_folder=None)
-    units = []
-    for kinds, names, unit in NAMES:
-        for kind in kinds:
-            size = 1.0
-            if unit:
-                size = float(registry.Quantity(1.0, unit).to(INSIDE[kind]).magnitude)
-            units.append(WrittenUnit(kind, names, float(f"{size:.12g}")))
+    """The rules, with every unit's names and size from the table of units."""
+    found = tuple(
+        WrittenUnit(kind, tuple(map(_clean, row.written)), float(f"{row.size:.12g}"))
+        for row in units()
+        for kind in row.kinds
+        if row.written
+    )
     forms = tuple(WrittenForm(form, pattern) for form, pattern in FORMS)
     signs = tuple(WrittenSign(*each) for each in REPLACED)
-    return WrittenRules(signs, forms, FEET, PARTED, tuple(units))
+    return WrittenRules(signs, forms, FEET, PARTED, found)
 
 
 @dataclass(frozen=True)
@@ -226,7 +167,7 @@ def read_written(text: str, kind: str, *, usual_size: float) -> Written:
     if feet is not None:
         foot, inch = numbers(feet[1]), numbers(feet[2]) if feet[2] else (0.0,)
         if len(foot) == 1 and len(inch) == 1:
-            return Written((round(304.8 * foot[0] + 25.4 * inch[0], 9),))
+            return Written((round(1000.0 * M_PER_FT * foot[0] + MM_PER_INCH * inch[0], 9),))
     parted = re.match(PARTED, clean)
     if parted is None:
         return Written(())

@@ -4,7 +4,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from jade_ribbon.core.quantities.words import Kind, Said, Words, quantity, sentence
+from jade_ribbon.core.quantities.words import Said, Words, quantity, sentence
+from jade_ribbon.reference.quantities import Kind
 from jade_ribbon.store.models import ChangeRow
 
 NAMES: Mapping[str, str] = {

@@ -7,7 +7,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from jade_ribbon.core.quantities.constants import KGF_CM2_PER_MPA, N_PER_LBF, PSI_PER_MPA
 from jade_ribbon.formats.written import read_written, written_rules
 from tests.support.shop import DATA
 
@@ -30,12 +29,36 @@ def test_a_number_with_either_sign_is_itself_unless_it_may_be_two(value: float) 
             assert read == pytest.approx(float(text), abs=1e-9)
 
 
-def test_sizes_of_units_are_those_of_the_core() -> None:
-    sizes = {(u.kind, u.names[0]): u.size for u in written_rules().units}
-    assert sizes["stress", "psi"] == pytest.approx(1.0 / PSI_PER_MPA, rel=1e-8)
-    assert sizes["stress", "kgf/cm2"] == pytest.approx(1.0 / KGF_CM2_PER_MPA, rel=1e-8)
-    assert sizes["force", "lbf"] == pytest.approx(N_PER_LBF, rel=1e-9)
-    assert sizes["length", "in"] == 25.4
+INCH_M, POUND_N, KILO_N = 0.0254, 0.45359237 * 9.80665, 9.80665
+BY_DEFINITION = {
+    ("length", "in"): 1000 * INCH_M,
+    ("length", "thou"): INCH_M,
+    ("length", "yd"): 36_000 * INCH_M,
+    ("long", "ft"): 12_000 * INCH_M,
+    ("stretch", "thou"): 1000 * INCH_M,
+    ("feed", "ft/min"): 12 * INCH_M,
+    ("feed", "in/min"): INCH_M,
+    ("feed", "mm/s"): 60 / 1000,
+    ("speed", "ft/min"): 12 * INCH_M / 60,
+    ("speed", "m/min"): 1 / 60,
+    ("speed", "ft/s"): 12 * INCH_M,
+    ("stress", "psi"): POUND_N / INCH_M**2 / 1e6,
+    ("stress", "ksi"): POUND_N / INCH_M**2 / 1e3,
+    ("stress", "kgf/cm2"): KILO_N / 1e2,
+    ("stress", "kgf/mm2"): KILO_N,
+    ("force", "kgf"): KILO_N,
+    ("force", "lbf"): POUND_N,
+    ("power", "hp"): 550 * 12 * INCH_M * POUND_N,
+    ("motor", "hp"): 550 * 12 * INCH_M * POUND_N / 1000,
+    ("power", "ps"): 75 * KILO_N,
+    ("area", "ft2"): (12 * INCH_M) ** 2,
+}
+
+
+@pytest.mark.parametrize("unit", BY_DEFINITION)
+def test_a_unit_is_as_large_as_it_is_defined(unit: tuple[str, str]) -> None:
+    sizes = {(u.kind, name): u.size for u in written_rules().units for name in u.names}
+    assert sizes[unit] == pytest.approx(BY_DEFINITION[unit], rel=1e-11)
 
 
 def test_no_name_means_two_things_in_a_kind() -> None:

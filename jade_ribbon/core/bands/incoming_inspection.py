@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from statistics import fmean, stdev
 from typing import Literal
 
-from jade_ribbon.core.quantities.words import Kind, Said, quantity, sentence
+from jade_ribbon.core.quantities.words import Said, quantity, sentence
+from jade_ribbon.reference.quantities import Kind
 
 Verdict = Literal["right", "claim", "cannot_tell"]
 TEETH_WANTED = 5

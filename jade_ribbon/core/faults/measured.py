@@ -4,7 +4,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.words import Kind, Said, sentence
+from jade_ribbon.core.quantities.words import Said, sentence
+from jade_ribbon.reference.quantities import Kind
 
 CANNOT = ""
 """No answer: the figures lie on the border between two."""

@@ -16,7 +16,8 @@ from jade_ribbon.core.faults.ridges import RidgeSource, ridge_source, ridge_word
 from jade_ribbon.core.faults.trial_face import FACE_FIGURES, FACE_SIGNS, TRIALS, trial_rule
 from jade_ribbon.core.mechanics.tension import stress_from_pluck
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.words import Kind, Said, figure, percent, quantity, sentence
+from jade_ribbon.core.quantities.words import Said, figure, percent, quantity, sentence
+from jade_ribbon.reference.quantities import Kind
 
 
 def _side(value: float, low: float, high: float, doubt: float) -> str:

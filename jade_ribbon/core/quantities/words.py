@@ -5,17 +5,12 @@ import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
-from typing import Literal, NoReturn
+from itertools import product
+from typing import NoReturn, get_args
 
-from jade_ribbon.core.quantities.constants import (
-    M_PER_FT,
-    MM_PER_INCH,
-    N_PER_LBF,
-    PSI_PER_MPA,
-)
-
-Units = Literal["metric", "inch"]
-Kind = Literal["length", "thin", "feed", "speed", "stress", "force", "stretch", "section", "plain"]
+from jade_ribbon.core.quantities.constants import MM_PER_INCH
+from jade_ribbon.reference.quantities import Kind, Units
+from jade_ribbon.reference.quantities import units as units_table
 
 
 def figure(value: float, digits: int = 2) -> str:
@@ -49,30 +44,11 @@ class Unit:
     digits: int
 
 
-UNITS: dict[Units, dict[Kind, Unit]] = {
-    "metric": {
-        "length": Unit("mm", 1.0, 3),
-        "thin": Unit("mm", 1.0, 2),
-        "feed": Unit("m/min", 1.0, 2),
-        "speed": Unit("m/s", 1.0, 3),
-        "stress": Unit("MPa", 1.0, 3),
-        "force": Unit("N", 1.0, 3),
-        "stretch": Unit("µm", 1.0, 2),
-        "section": Unit("cm²", 100.0, 2),
-        "plain": Unit("", 1.0, 3),
-    },
-    "inch": {
-        "length": Unit("in", MM_PER_INCH, 3),
-        "thin": Unit("in", MM_PER_INCH, 2),
-        "feed": Unit("ft/min", M_PER_FT, 2),
-        "speed": Unit("ft/min", M_PER_FT / 60.0, 3),
-        "stress": Unit("psi", 1.0 / PSI_PER_MPA, 3),
-        "force": Unit("lbf", N_PER_LBF, 3),
-        "stretch": Unit("thou", MM_PER_INCH, 2),
-        "section": Unit("in²", MM_PER_INCH**2, 2),
-        "plain": Unit("", 1.0, 3),
-    },
-}
+UNITS: dict[Units, dict[Kind, Unit]] = {"metric": {}, "inch": {}}
+for _row in units_table():
+    for _kind, _system in product(get_args(Kind), get_args(Units)):
+        if _kind in _row.kinds and _system in _row.shown:
+            UNITS[_system][_kind] = Unit(_row.name, _row.size, _row.digits or 0)
 EXACT_MM = 0.02
 """An inch fraction, to 1/64, is said for a length this near to it."""
 NOMINAL_MM, NOMINAL_SHARE = 0.06, 0.008

@@ -7,9 +7,8 @@ from typing import cast
 from jade_ribbon.core.bands.break_in import BreakIn
 from jade_ribbon.core.choosing.choose import Ranked
 from jade_ribbon.core.job import STRAIGHT_OPERATIONS, Job
-from jade_ribbon.core.quantities.formula_limits import Range
 from jade_ribbon.core.quantities.input_limits import ENTRIES
-from jade_ribbon.core.quantities.words import Kind, Said, Sentence, Words, fill, quantity
+from jade_ribbon.core.quantities.words import Said, Sentence, Words, fill, quantity
 from jade_ribbon.core.setup.band_position import BandPosition, band_position
 from jade_ribbon.core.setup.figures import GuideCard, TensionCard, guide_card, tension_card
 from jade_ribbon.core.setup.fittings import Fittings
@@ -23,6 +22,7 @@ from jade_ribbon.core.setup.reading_limits import (
 )
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.core.setup.words import ShopHabits, runs_on_thrust_alone, step_words
+from jade_ribbon.reference.quantities import Kind, Range
 from jade_ribbon.reference.rows import applies
 from jade_ribbon.reference.tables import Holds, Reserve, SetupStepText, setup_step_texts
 

@@ -7,10 +7,11 @@ from datetime import datetime, timedelta
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from jade_ribbon.core.quantities.words import Kind, figure
+from jade_ribbon.core.quantities.words import figure
 from jade_ribbon.core.setup.card import SetupCard
 from jade_ribbon.core.setup.readiness import Since, still_holds
 from jade_ribbon.core.setup.tension_reading import Means
+from jade_ribbon.reference.quantities import Kind
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.setup.roles import core_fittings
 from jade_ribbon.store.models import (

@@ -9,11 +9,9 @@ from hypothesis import strategies as st
 
 from jade_ribbon.core.quantities.words import (
     UNITS,
-    Kind,
     Quantity,
     Said,
     Sentence,
-    Units,
     between,
     fill,
     metric,
@@ -22,6 +20,7 @@ from jade_ribbon.core.quantities.words import (
     said,
     sentence,
 )
+from jade_ribbon.reference.quantities import Kind, Units
 from tests.support.shop import DATA
 
 CASES = json.loads((DATA / "said.json").read_text())

@@ -1,22 +1,11 @@
 /** Showing and reading quantities in the shop's units. Inside, everything is SI. */
 
+import table from "../../../jade_ribbon/reference/tables/units.csv?raw";
+import type { Shop, StepReading } from "../api/schema";
 import { readWritten, writtenNumbers } from "./written";
 
-export type Units = "metric" | "inch";
-export type Kind =
-  | "length"
-  | "long"
-  | "thin"
-  | "feed"
-  | "speed"
-  | "stress"
-  | "force"
-  | "stretch"
-  | "power"
-  | "motor"
-  | "section"
-  | "area"
-  | "plain";
+export type Units = Shop["units"];
+export type Kind = StepReading["kind"];
 
 interface Unit {
   readonly name: string;
@@ -25,55 +14,38 @@ interface Unit {
   readonly digits: number;
 }
 
-const MM_PER_INCH = 25.4;
-const M_PER_FT = 0.3048;
-const MPA_PER_PSI = 1 / 145.03773773;
-const KW_PER_HP = 0.745699871582;
-const N_PER_LBF = 4.4482216152605;
-
-const UNITS: Record<Units, Record<Kind, Unit>> = {
-  metric: {
-    length: { name: "mm", size: 1, digits: 3 },
-    long: { name: "m", size: 1000, digits: 3 },
-    thin: { name: "mm", size: 1, digits: 2 },
-    feed: { name: "m/min", size: 1, digits: 2 },
-    speed: { name: "m/s", size: 1, digits: 3 },
-    stress: { name: "MPa", size: 1, digits: 3 },
-    force: { name: "N", size: 1, digits: 3 },
-    stretch: { name: "µm", size: 1, digits: 2 },
-    power: { name: "W", size: 1, digits: 3 },
-    motor: { name: "kW", size: 1, digits: 3 },
-    section: { name: "cm²", size: 100, digits: 2 },
-    area: { name: "m²", size: 1, digits: 3 },
-    plain: { name: "", size: 1, digits: 3 },
-  },
-  inch: {
-    length: { name: "in", size: MM_PER_INCH, digits: 3 },
-    long: { name: "ft", size: 1000 * M_PER_FT, digits: 3 },
-    thin: { name: "in", size: MM_PER_INCH, digits: 2 },
-    feed: { name: "ft/min", size: M_PER_FT, digits: 2 },
-    speed: { name: "ft/min", size: M_PER_FT / 60, digits: 3 },
-    stress: { name: "psi", size: MPA_PER_PSI, digits: 3 },
-    force: { name: "lbf", size: N_PER_LBF, digits: 3 },
-    stretch: { name: "thou", size: MM_PER_INCH, digits: 2 },
-    power: { name: "W", size: 1, digits: 3 },
-    motor: { name: "hp", size: KW_PER_HP, digits: 3 },
-    section: { name: "in²", size: MM_PER_INCH * MM_PER_INCH, digits: 2 },
-    area: { name: "ft²", size: M_PER_FT * M_PER_FT, digits: 3 },
-    plain: { name: "", size: 1, digits: 3 },
-  },
-};
+const UNITS = new Map<string, Unit>(
+  table
+    .trim()
+    .split("\n")
+    .slice(1)
+    .flatMap((row) => {
+      const [kinds = "", name = "", size, , shown = "", digits] = row.split(",");
+      const unit = { name, size: Number(size), digits: Number(digits) };
+      const each = (kind: string) =>
+        shown.split("|").map((system) => [`${kind} ${system}`, unit] as const);
+      return kinds.split("|").flatMap(each);
+    }),
+);
+const MM_PER_INCH = unitOf("length", "inch").size;
 
 /** Kinds of which nobody knows more than three digits. */
 const MEASURED: readonly Kind[] = ["stress", "force", "speed"];
 
+/** The unit in which a kind is shown, by the core's table. */
+function unitOf(kind: Kind, units: Units): Unit {
+  const known = UNITS.get(`${kind} ${units}`);
+  if (!known) throw new Error(`no unit of ${kind} for ${units}`);
+  return known;
+}
+
 export function unitName(kind: Kind, units: Units): string {
-  return UNITS[units][kind].name;
+  return unitOf(kind, units).name;
 }
 
 /** SI value of one of the unit shown. */
 export function unitSize(kind: Kind, units: Units): number {
-  return UNITS[units][kind].size;
+  return unitOf(kind, units).size;
 }
 
 /** The reader's own language, for numbers, days and times. */
@@ -127,7 +99,7 @@ export function inchFraction(inches: number): string | null {
 
 /** The number of a quantity in the shop's unit, without the unit's name. */
 export function number(value: number, kind: Kind, units: Units): string {
-  const unit = UNITS[units][kind];
+  const unit = unitOf(kind, units);
   const shown = value / unit.size;
   if (units === "inch" && kind === "length") return inchFraction(shown) ?? significant(shown, 4);
   const keep = kind !== "length" && kind !== "long" && kind !== "plain";
@@ -139,7 +111,7 @@ export function number(value: number, kind: Kind, units: Units): string {
 
 /** A range in the shop's unit, in steps no finer than it is wide: 1.2–1.8; one figure if it is one. */
 export function span(low: number, high: number, kind: Kind, units: Units): string {
-  const { size } = UNITS[units][kind];
+  const { size } = unitOf(kind, units);
   const quarter = (high - low) / size / 4;
   if (!(quarter > 0)) return number(low, kind, units);
   const places = Math.min(Math.max(0, -Math.floor(Math.log10(quarter))), kind === "plain" ? 2 : 3);
@@ -152,7 +124,7 @@ export function span(low: number, high: number, kind: Kind, units: Units): strin
 
 /** A figure with its doubt, both to the doubt's first digit: 5.3 ± 0.3 mm. */
 export function withDoubt(value: number, doubt: number, kind: Kind, units: Units): string {
-  const { size, name } = UNITS[units][kind];
+  const { size, name } = unitOf(kind, units);
   const shown = Math.abs(doubt / size);
   if (!(shown > 0)) return quantity(value, kind, units);
   const places = Math.min(Math.max(0, -Math.floor(Math.log10(shown))), 6);
@@ -208,7 +180,7 @@ export function readNumber(text: string): number | null {
 
 /** What was typed may be in SI: one value, two where a comma may be either, or none. */
 export function readings(text: string, kind: Kind, units: Units): number[] {
-  return readWritten(text, kind, UNITS[units][kind].size);
+  return readWritten(text, kind, unitOf(kind, units).size);
 }
 
 /** Reads what was typed into SI; a unit may be written, else it is the shop's. Null: unreadable. */

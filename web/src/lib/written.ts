@@ -49,12 +49,16 @@ function numbers(text: string): number[] {
 }
 
 const LENGTHS: readonly string[] = ["length", "long", "thin"];
-const MM_PER_INCH = 25.4;
 const tidy = (value: number) => Number(value.toPrecision(12));
 
 /** What a plain number may be. */
 export function writtenNumbers(text: string): number[] {
   return numbers(clean(text));
+}
+
+/** SI value of one of a unit as people write it; NaN for an unknown one. */
+function sizeOf(name: string, kind: string): number {
+  return rules?.units.find((u) => u.kind === kind && u.names.includes(name))?.size ?? NaN;
 }
 
 /** What was typed of a kind of quantity, in SI; without a unit, in units of the usual size. */
@@ -67,14 +71,12 @@ export function readWritten(text: string, kind: string, usualSize: number): numb
     const inch = feet[2] ? numbers(feet[2]) : [0];
     const [f, i] = [foot[0], inch[0]];
     if (foot.length === 1 && inch.length === 1 && f !== undefined && i !== undefined)
-      return [tidy(12 * MM_PER_INCH * f + MM_PER_INCH * i)];
+      return [tidy(f * sizeOf("ft", kind) + i * sizeOf("in", kind))];
   }
   const parted = new RegExp(rules.parted).exec(said);
   if (!parted) return [];
   const name = parted[2] ?? "";
-  const size = name
-    ? rules.units.find((u) => u.kind === kind && u.names.includes(name))?.size
-    : usualSize;
-  if (size === undefined) return [];
+  const size = name ? sizeOf(name, kind) : usualSize;
+  if (Number.isNaN(size)) return [];
   return numbers(parted[1] ?? "").map((n) => tidy(n * size));
 }

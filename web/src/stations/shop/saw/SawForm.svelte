@@ -3,7 +3,7 @@
   import { push } from "svelte-spa-router";
 
   import { ask, client, Problem } from "../../../api/client";
-  import type { KindLine, SawEdit, SawInput } from "../../../api/schema";
+  import type { KindLine, SawEdit, SawInput, SawField } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
   import { currentJob } from "../../../lib/currentJob.svelte";
@@ -17,7 +17,7 @@
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
   import { chosenOf, SAW_CHOICES } from "./sawChoices";
   import SawDrive from "./SawDrive.svelte";
-  import { assumedName, SAW_FIELDS, valueOf, withValue, type SawField } from "./sawFields";
+  import { assumedName, sawFields, valueOf, withValue } from "./sawFields";
   import SawKinds from "./SawKinds.svelte";
   import PlatePhoto from "./PlatePhoto.svelte";
   import { blankSaw, confirmed, isAssumed, sawOfKind } from "./startingSaw";
@@ -60,7 +60,7 @@
   /** Nobody knows the figure, and what is taken for it is the cautious one. */
   function unknown(name: string): boolean {
     const taken = shop.reference?.assumed[name];
-    const field = SAW_FIELDS.find((f) => assumedName(f) === name);
+    const field = sawFields().find((f) => assumedName(f) === name);
     return !!taken && !!field && isAssumed(saw, name) && valueOf(saw, field) === taken.value;
   }
 
@@ -236,13 +236,13 @@
         />
         <span id="saw-name-error" class="fault">{shop.words(faults.name ?? "")}</span>
       </label>
-      {#each SAW_FIELDS as field (assumedName(field))}
+      {#each sawFields() as field (assumedName(field))}
         <QuantityField
           label={field.label}
           kind={field.kind}
-          usual={field.usual}
+          usual={field.quantity}
           help={field.help}
-          term={field.term}
+          term={field.term || undefined}
           value={valueOf(saw, field)}
           unknown={unknownOf(field)}
           onconfirm={confirmOf(assumedName(field))}

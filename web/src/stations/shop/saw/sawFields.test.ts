@@ -1,14 +1,14 @@
 import { describe, expect, it } from "vitest";
 
-import type { SawInput } from "../../../api/schema";
+import type { SawField, SawInput } from "../../../api/schema";
 import { REFERENCE } from "../../../tests/samples";
-import { assumedName, SAW_FIELDS, valueOf, withValue, type SawField } from "./sawFields";
+import { assumedName, valueOf, withValue } from "./sawFields";
 
 const SHOP_SAW = REFERENCE.saw_kinds.find((k) => k.key === "shop");
 const BLANK_SAW = SHOP_SAW?.saw as SawInput;
 
-const field = (key: string, at?: number) =>
-  SAW_FIELDS.find((f) => f.key === key && f.at === at) as SawField;
+const field = (key: string, at: number | null = null) =>
+  REFERENCE.saw_fields.find((f) => f.key === key && f.at === at) as SawField;
 
 describe("a saw's figures", () => {
   it("set one wheel and leave the others", () => {
@@ -25,9 +25,9 @@ describe("a saw's figures", () => {
   });
 
   it("say what is assumed for each figure that may be unknown", () => {
-    const names = SAW_FIELDS.map(assumedName);
+    const names = REFERENCE.saw_fields.map(assumedName);
     expect(Object.keys(REFERENCE.assumed).length).toBeGreaterThan(5);
     for (const name of Object.keys(REFERENCE.assumed)) expect(names).toContain(name);
-    expect(new Set(SAW_FIELDS.map(assumedName)).size).toBe(SAW_FIELDS.length);
+    expect(new Set(REFERENCE.saw_fields.map(assumedName)).size).toBe(SAW_FIELDS.length);
   });
 });

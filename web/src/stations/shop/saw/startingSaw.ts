@@ -1,6 +1,6 @@
 /** What a new saw's form starts from: a kind with its figures assumed, or nothing. */
 import type { KindLine, SawInput } from "../../../api/schema";
-import { SAW_FIELDS, withValue } from "./sawFields";
+import { sawFields, withValue } from "./sawFields";
 
 export function sawOfKind(kind: KindLine, name: string): SawInput {
   return { ...kind.saw, name: name || kind.name, assumed: [...kind.assumed], note: "" };
@@ -8,10 +8,14 @@ export function sawOfKind(kind: KindLine, name: string): SawInput {
 
 /** A saw of which nothing is known yet: empty fields, each of them asked for when it is saved. */
 export function blankSaw(kind: KindLine, name: string): SawInput {
-  const empty = SAW_FIELDS.filter((f) => f.at !== 2).reduce(
-    (saw, field) => withValue(saw, field, null),
-    { ...kind.saw, name, assumed: [], note: "" } as SawInput,
-  );
+  const empty = sawFields()
+    .filter((f) => f.at !== 2)
+    .reduce((saw, field) => withValue(saw, field, null), {
+      ...kind.saw,
+      name,
+      assumed: [],
+      note: "",
+    } as SawInput);
   return { ...empty, drive: { kind: "fixed", speeds_m_s: [] } };
 }
 
