@@ -107,24 +107,3 @@ def units() -> tuple[UnitRow, ...]:
 def size_of(kind: Kind, name: str) -> float:
     """How much of SI's usual unit one of a unit is. LookupError for an unknown one."""
     return next(u.size for u in units() if kind in u.kinds and u.name == name)
-
-
-@dataclass(frozen=True)
-class SawField:
-    """A row of saw_fields.csv: a figure of a saw, or one of its list; what it is called, and where
-    to find it. `term` is the word of the glossary that tells what it is.
-    """
-
-    key: str
-    at: int | None
-    label: str
-    kind: Kind
-    quantity: str
-    term: str
-    help: str
-
-
-@lru_cache
-def saw_fields() -> tuple[SawField, ...]:
-    """A saw's figures, in the order they are asked."""
-    return tuple(rows_of("saw_fields", SawField))

@@ -20,6 +20,7 @@ from jade_ribbon.core.setup.fittings import Fittings, PrintedScaleMark
 from jade_ribbon.core.setup.tension_reading import Calibrated
 from jade_ribbon.devices.instrument import SPECS
 from jade_ribbon.reference.care import holding
+from jade_ribbon.reference.forms import names_of
 from jade_ribbon.reference.tables import setup_step_texts
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError, NotAllowedError
@@ -30,11 +31,6 @@ from jade_ribbon.services.shop.saws import core_saw
 from jade_ribbon.services.shop.settings import shop_row
 from jade_ribbon.store.models import BandRow, SawRow, ScalePointRow
 
-RESERVE_WORDS = {
-    "band_change": "Changing a band",
-    "wheel_alignment": "Aligning wheels",
-    "wiring": "Work on belts, wiring and inverters",
-}
 INSTRUMENTS = (*SPECS, "microphone")
 
 
@@ -113,9 +109,13 @@ def check_device(session: Session, reserve: str) -> None:
         return
     if session.info.get("role", "owner") == "anyone":
         raise NotAllowedError(
-            f"{RESERVE_WORDS[reserve]} is reserved here, and this device joined for anyone's use: "
+            f"{_reserved(reserve)} is reserved here, and this device joined for anyone's use: "
             "do it on one that joined as authorised."
         )
+
+
+def _reserved(reserve: str) -> str:
+    return names_of("reserve")[reserve].capitalize()
 
 
 def check_authorised(session: Session, reserve: str, name: str) -> None:
@@ -131,7 +131,7 @@ def check_authorised(session: Session, reserve: str, name: str) -> None:
         return
     who = ", ".join(settings.authorised) or "nobody yet: name them in Shop"
     raise ConflictError(
-        f"{RESERVE_WORDS[reserve]} is reserved here: an authorised person's name is needed ({who})."
+        f"{_reserved(reserve)} is reserved here: an authorised person's name is needed ({who})."
     )
 
 

@@ -29,7 +29,7 @@ from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
 from jade_ribbon.formats.labels import KINDS
 from jade_ribbon.formats.written import WrittenRules, written_rules
 from jade_ribbon.reference.care import Holding, accessories, holding
-from jade_ribbon.reference.quantities import SawField, saw_fields
+from jade_ribbon.reference.forms import Choice, FormField, choices, form_fields
 from jade_ribbon.reference.tables import (
     help_terms,
     house_rules,
@@ -156,7 +156,8 @@ class Reference:
     paces: tuple[PaceBand, ...]
     assumed: dict[str, Assumed]
     saw_kinds: list[KindLine]
-    saw_fields: tuple[SawField, ...]
+    fields: tuple[FormField, ...]
+    choices: tuple[Choice, ...]
     operations: tuple[OperationSentence, ...]
     finishes: dict[Finish, str]
     many_bending_hours: float
@@ -226,7 +227,8 @@ def reference(session: Session) -> Reference:
         signs=signs(),
         paces=PACES,
         assumed=dict(ASSUMED),
-        saw_fields=saw_fields(),
+        fields=form_fields(),
+        choices=choices(),
         saw_kinds=[_kind_line(kind) for kind in starting_kinds()],
         operations=operation_sentences(),
         finishes=dict(FINISH_WORDS),

@@ -272,7 +272,7 @@ describe("tension in every form", () => {
     for (const words of ["65 µm", "61.3 Hz", "24.5 N", "1.10 mm", "3200 N"]) {
       expect(screen.getByText(words)).toBeTruthy();
     }
-    expect(screen.getByText(/Good to: gauge 3 %, note 4 %/)).toBeTruthy();
+    expect(screen.getByText(/Good to: strain gauge 3 %, note 4 %/)).toBeTruthy();
   });
 
   it("leaves out what three wheels cannot have, and says an unknown limit", () => {

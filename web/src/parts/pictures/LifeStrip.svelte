@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { BandPage } from "../../api/schema";
   import { lifeStrip } from "../../drawings/lifeStrip";
+  import { called, choicesOf } from "../../lib/forms";
   import { month, percent } from "../../lib/units";
 
   const { page }: { page: BandPage } = $props();
@@ -27,18 +28,8 @@
     ),
   );
   const trouble = $derived(page.strip.filter((r) => r.symptoms.length > 0));
-  const LETTER: Record<string, string> = {
-    sharpened: "S",
-    cleaned: "C",
-    hit: "!",
-    scrapped: "×",
-    edge_judged: "J",
-    measured_set: "M",
-    weighed: "W",
-    inspected: "L",
-  };
-  const SHOWN = Object.keys(LETTER);
-  const events = $derived(page.events.filter((e) => SHOWN.includes(e.kind)));
+  const shown = $derived(choicesOf("event_letter").map((c) => c.key));
+  const events = $derived(page.events.filter((e) => shown.includes(e.kind)));
   const words = $derived(
     `Life of ${band.label}: ${band.runs} runs, ${band.sharpenings} sharpenings, ${percent(
       Math.min(band.dullness, 2),
@@ -67,7 +58,7 @@
       {#each events as event (event.id)}
         {@const x = strip.x(new Date(event.at))}
         <path class="event" d="M{x} 0V{H}" />
-        <text class="letter" x={x + 3} y="10">{LETTER[event.kind]}</text>
+        <text class="letter" x={x + 3} y="10">{called("event_letter", event.kind)}</text>
       {/each}
       {#each page.photos as photo (photo.id)}
         <text class="letter" x={strip.x(new Date(photo.at)) + 3} y="28">P</text>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { ask, askPatiently, client } from "../../api/client";
   import type { Deed } from "../../api/schema";
+  import { called } from "../../lib/forms";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { day, time } from "../../lib/units";
@@ -8,23 +9,6 @@
 
   const { params }: { params?: { noun?: string; id?: string } } = $props();
   const PAGE = 50;
-  const DONE: Record<string, string> = {
-    add: "added",
-    edit: "changed",
-    delete: "deleted",
-    undo: "taken back",
-    mount: "band changed",
-    tension: "tension recorded",
-    speed: "speed set",
-    planned: "planned again",
-    ready: "ready",
-    running: "begun",
-    done: "done",
-    acknowledge: "stop acknowledged",
-    finish: "finished",
-    close: "closed",
-    move: "moved",
-  };
 
   let deeds = $state.raw<Deed[] | null>(null);
   let more = $state(false);
@@ -97,7 +81,7 @@
           {#each deed.changes as change (change.id)}
             <li>
               <strong>{change.title}</strong>
-              {DONE[change.action] ?? change.action}{#if change.changed.length > 0}:{/if}
+              {called("change", change.action)}{#if change.changed.length > 0}:{/if}
               {#each change.changed as line, i (line.field)}
                 <span class="line"
                   >{line.field}

@@ -5,6 +5,7 @@
 
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { BandAnswer, Book } from "../../api/schema";
+  import { called } from "../../lib/forms";
   import { shop } from "../../lib/shop.svelte";
   import { day, fixed, type Said } from "../../lib/units";
   import Action from "../../parts/Action.svelte";
@@ -52,12 +53,6 @@
 
   const causes = $derived([...(book?.causes ?? [])].sort((a, b) => b[by] - a[by]));
   const x = $derived(scaleLinear([0, Math.max(1, ...causes.map((c) => c[by]))], [0, 100]));
-  const WORDS: Record<string, string> = {
-    open: "open",
-    watching: "mended: did it go?",
-    closed: "",
-    gone: "no cause found",
-  };
 </script>
 
 <FaultPages title="Trouble book" />
@@ -133,7 +128,7 @@
               >{t.found.join(" and ") ||
                 (t.likely && t.state !== "gone" ? `perhaps: ${t.likely}` : "")}
               <span class="soft"
-                >{WORDS[t.state]}{t.came_back_of !== null ? " (came back)" : ""}</span
+                >{called("trouble", t.state)}{t.came_back_of !== null ? " (came back)" : ""}</span
               ></td
             >
             <td class="mono">{fixed(t.minutes, 0)}</td>

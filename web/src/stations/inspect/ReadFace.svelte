@@ -4,6 +4,7 @@
   import { ask, client } from "../../api/client";
   import type { FaceInput, FacePage } from "../../api/schema";
   import { FOUR, NINE, type PlaceToRead } from "../../drawings/relief";
+  import { choicesOf } from "../../lib/forms";
   import { Edit } from "../../lib/edit.svelte";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
@@ -139,11 +140,7 @@
 <Choices
   legend="Read it at"
   chosen={draft.points}
-  options={[
-    { key: "nine", name: "nine points" },
-    { key: "four", name: "four corners" },
-    { key: "any", name: "any points", note: "tap the board" },
-  ]}
+  options={choicesOf<FaceDraft["points"]>("points")}
   onchoose={(points) => {
     edit.set({ points, typed: [], own: [] });
     current = 0;

@@ -4,6 +4,7 @@
 
   import { askPatiently, client, wordsOf } from "../../api/client";
   import type { MoneyRuns, MoneyView, RuleCost } from "../../api/schema";
+  import { called, choicesOf } from "../../lib/forms";
   import { Latest } from "../../lib/latest";
   import { shop } from "../../lib/shop.svelte";
   import { day, duration, fixed, percent, significant, type Said } from "../../lib/units";
@@ -12,21 +13,7 @@
   import RackPages from "../rack/RackPages.svelte";
 
   type By = "month" | "steel" | "type" | "material" | "saw" | "person";
-  const WAYS: readonly { key: By; name: string }[] = [
-    { key: "month", name: "month" },
-    { key: "steel", name: "steel" },
-    { key: "type", name: "type" },
-    { key: "material", name: "material" },
-    { key: "saw", name: "saw" },
-    { key: "person", name: "person" },
-  ];
   type Measure = "total" | "per_m2" | "per_metre" | "per_piece";
-  const MEASURES: readonly { key: Measure; name: string }[] = [
-    { key: "total", name: "in all" },
-    { key: "per_m2", name: "a m²" },
-    { key: "per_metre", name: "a metre" },
-    { key: "per_piece", name: "a piece" },
-  ];
   let by = $state<By>("month");
   let since = $state("");
   let until = $state("");
@@ -100,7 +87,7 @@
 <RackPages title="What sawing costs" />
 <div class="form">
   <div class="ways" role="group" aria-label="By">
-    {#each WAYS as way (way.key)}
+    {#each choicesOf<By>("money_by") as way (way.key)}
       <button type="button" aria-pressed={by === way.key} onclick={() => (by = way.key)}
         >{way.name}</button
       >
@@ -110,7 +97,8 @@
   <label>to<input type="month" bind:value={until} /></label>
   <label
     >Bars<select bind:value={measure}>
-      {#each MEASURES as m (m.key)}<option value={m.key}>{m.name}</option>{/each}
+      {#each choicesOf<Measure>("money_of") as m (m.key)}<option value={m.key}>{m.name}</option
+        >{/each}
     </select></label
   >
   <label
@@ -160,7 +148,7 @@
           <th scope="col">runs</th>
           <th scope="col">hours</th>
           <th scope="col">m²</th>
-          <th scope="col">{MEASURES.find((m) => m.key === measure)?.name}</th>
+          <th scope="col">{called("money_of", measure)}</th>
           <th scope="col" class="bar"><span class="unseen">on one axis</span></th>
         </tr>
       </thead>

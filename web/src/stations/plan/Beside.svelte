@@ -24,14 +24,7 @@
     Math.max(...shown.map((o) => Math.min(o.spread.cost.high, 3 * o.figures.cost_total)), 0),
   );
 
-  const COSTS = [
-    ["edge", "edge"],
-    ["time", "time"],
-    ["kerf", "kerf"],
-    ["later", "later operation"],
-    ["change", "change-over"],
-    ["power", "power"],
-  ] as const;
+  const COSTS = ["edge", "time", "kerf", "later", "change", "power"] as const;
 </script>
 
 <div class="beside">
@@ -42,11 +35,11 @@
         <span class="mono">{shop.moneySpan(figures.spread.cost)}</span>
       </h2>
       <div class="bar" aria-hidden="true">
-        {#each COSTS as [key] (key)}<span data-key={key} style:flex-grow={figures.cost[key]}
+        {#each COSTS as key (key)}<span data-key={key} style:flex-grow={figures.cost[key]}
           ></span>{/each}
       </div>
       <dl>
-        {#each COSTS as [key, name] (key)}
+        {#each COSTS as key (key)}
           {#if figures.cost[key] > 0}
             <div>
               <dt><span class="swatch" data-key={key}></span>{name}</dt>
@@ -66,7 +59,7 @@
           <span>{steel.steel_name.split(" (")[0]}</span>
           <span class="mono">{shop.money(steel.total)}</span>
           <div class="bar wide" aria-hidden="true">
-            {#each COSTS as [key] (key)}<span
+            {#each COSTS as key (key)}<span
                 data-key={key}
                 style:width="{(100 * steel.cost[key]) / most}%"
               ></span>{/each}

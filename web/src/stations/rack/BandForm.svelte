@@ -3,6 +3,7 @@
 
   import { ask, client, Problem, wordsOf } from "../../api/client";
   import type { BandAnswer, BandEdit, NewBandInput } from "../../api/schema";
+  import { choicesOf } from "../../lib/forms";
   import { shop } from "../../lib/shop.svelte";
   import { Edit } from "../../lib/edit.svelte";
   import { toFirstFault } from "../../lib/faults";
@@ -21,13 +22,6 @@
   }
   const { band, ondone }: Props = $props();
 
-  const LOOKS = [
-    { key: "new", name: "new", note: "never cut" },
-    { key: "keen", name: "keen", note: "catches a fingernail lightly drawn along it" },
-    { key: "fair", name: "fair", note: "cuts, and wants a little more push" },
-    { key: "tired", name: "tired", note: "tips shine; it drifts and warms" },
-    { key: "spent", name: "spent", note: "burns or will not follow" },
-  ] as const;
   type Draft = TypeDraft & {
     label: string;
     length_mm: number | null;
@@ -165,7 +159,7 @@
       <Choices
         legend="How its edge looks"
         chosen={draft.looks}
-        options={LOOKS}
+        options={choicesOf<Draft["looks"]>("looks")}
         onchoose={(looks) => set("looks", looks)}
       />
       <div class="text">

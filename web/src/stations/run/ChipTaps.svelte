@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { ChipsSay, RunInput } from "../../api/schema";
+  import { called } from "../../lib/forms";
   import { shop } from "../../lib/shop.svelte";
 
   type Chips = NonNullable<RunInput["chips"]>;
@@ -13,10 +14,9 @@
   }
   const { chosen, table, place, onchips }: Props = $props();
   /** Drawn as they lie under the table, 60 by 34. */
-  const DRAWN: readonly { key: Chips; name: string; paths: readonly string[] }[] = [
+  const DRAWN: readonly { key: Chips; paths: readonly string[] }[] = [
     {
       key: "dust",
-      name: "dust",
       paths: [
         "M8 28c6-9 14-12 22-12s16 4 22 12Z",
         "M14 14h.1M22 10h.1M30 7h.1M38 9h.1M46 13h.1M26 14h.1M34 13h.1M42 17h.1",
@@ -24,17 +24,14 @@
     },
     {
       key: "grit",
-      name: "grains",
       paths: ["M10 26l4-4 4 4ZM22 20l3-4 4 5ZM34 27l4-5 4 4ZM44 19l4-4 3 5ZM28 29l3-3 3 3Z"],
     },
     {
       key: "flakes",
-      name: "flakes",
       paths: ["M6 24q5-9 12-5t-3 8ZM24 16q7-6 12 0t-6 7ZM40 26q5-8 12-3t-4 6ZM22 30q5-5 9-1t-5 3Z"],
     },
     {
       key: "strings",
-      name: "strings",
       paths: ["M4 26q6-14 12 0t12 0t12 0t12-4", "M8 14q8-10 14 0t14-2t14 2"],
     },
   ];
@@ -57,7 +54,7 @@
         <svg viewBox="0 0 60 34" aria-hidden="true">
           {#each kind.paths as d (d)}<path {d} />{/each}
         </svg>
-        {kind.name}
+        {called("chips", kind.key)}
       </button>
     {/each}
   </div>

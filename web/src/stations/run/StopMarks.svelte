@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { RunInput } from "../../api/schema";
+  import { called, choicesOf } from "../../lib/forms";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
@@ -12,13 +13,6 @@
     onstops: (stops: Stops) => void;
   }
   const { stops, length_mm, onstops }: Props = $props();
-  const WHY = [
-    { key: "hands", name: "hands moved" },
-    { key: "knot", name: "a knot" },
-    { key: "jam", name: "it jammed" },
-    { key: "metal", name: "metal" },
-    { key: "other", name: "something else" },
-  ] as const;
   let open = $state(false);
   let along = $state<number | null>(null);
   const bad = $derived(along !== null && (along < 0 || along > length_mm));
@@ -42,7 +36,7 @@
     />
     <fieldset disabled={along === null || bad}>
       <legend>Why</legend>
-      {#each WHY as why (why.key)}
+      {#each choicesOf<NonNullable<Stops[number]["why"]>>("stop_why") as why (why.key)}
         <button type="button" onclick={() => add(why.key)}>{why.name}</button>
       {/each}
     </fieldset>
@@ -51,7 +45,7 @@
     {#each stops as stop, i (i)}
       <li>
         <span class="mono">{shop.say(stop.along_mm, "length")}</span>
-        {WHY.find((w) => w.key === stop.why)?.name ?? stop.why}
+        {called("stop_why", stop.why ?? "other")}
         <Action onclick={() => onstops(stops.filter((_, j) => j !== i))}>Remove</Action>
       </li>
     {/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { choicesOf } from "../../lib/forms";
   import type { OwnPressure } from "../../api/schema";
   import Choices from "../../parts/fields/Choices.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
@@ -27,10 +28,7 @@
   <Choices
     legend="Read as"
     chosen={by}
-    options={[
-      { key: "watts", name: "watts", note: "plug meter" },
-      { key: "amps", name: "amps", note: "clamp: less sure, it knows no power factor" },
-    ]}
+    options={choicesOf<"watts" | "amps">("power_by")}
     onchoose={(chosen) => {
       by = chosen;
       onfill({ watts: null, amps: null });

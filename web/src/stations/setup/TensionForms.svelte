@@ -1,18 +1,13 @@
 <script lang="ts">
   import type { TensionCard } from "../../api/schema";
+  import { called } from "../../lib/forms";
   import { shop } from "../../lib/shop.svelte";
   import { significant } from "../../lib/units";
 
   const { card }: { card: TensionCard } = $props();
-  const NAMES: Record<string, string> = {
-    gauge: "gauge",
-    pluck: "note",
-    push: "push",
-    travel: "travel",
-  };
   const sure = $derived(
     `Good to: ${Object.entries(card.uncertainty)
-      .map(([means, share]) => `${NAMES[means] ?? means} ${significant(100 * share, 2)} %`)
+      .map(([means, share]) => `${called("means", means)} ${significant(100 * share, 2)} %`)
       .join(", ")}.`,
   );
   const other = $derived(

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { ask, client, wordsOf } from "../../api/client";
   import type { OneReadingInput as OneReading, SetupAnswer, TensionAnswer } from "../../api/schema";
+  import { choicesOf, fieldsOf } from "../../lib/forms";
   import { notice } from "../../lib/notice.svelte";
   import { recall, remember } from "../../lib/storage";
   import { shop } from "../../lib/shop.svelte";
@@ -19,7 +20,7 @@
   const { card, setup }: Props = $props();
 
   const means = $derived(card.means);
-  const shown = $derived(MEANS.find((m) => m.key === means) ?? MEANS[0]);
+  const shown = $derived(fieldsOf("means").find((m) => m.key === means));
   const tension = $derived(setup.card.tension);
 
   let value = $state<number | null>(null);
@@ -40,7 +41,7 @@
       deflection_mm:
         means === "push" ? (deflection ?? tension.side_push?.deflection_mm ?? null) : null,
     };
-    const other = MEANS.map((m) => taken[m.key]).find((t) => t && t.means !== means) ?? null;
+    const other = MEANS.map((m) => taken[m]).find((t) => t && t.means !== means) ?? null;
     const body = { ...mine, against: other };
     try {
       answer = await ask(client.POST("/api/setups/{setup_id}/tension", { params, body }));
@@ -98,7 +99,7 @@
 
 <section aria-label="Measure the tension">
   <div class="means" role="group" aria-label="By which means">
-    {#each MEANS as m (m.key)}
+    {#each choicesOf<Means>("means") as m (m.key)}
       <button
         type="button"
         aria-pressed={m.key === means}
@@ -123,8 +124,8 @@
     {/if}
     <div class="line">
       <QuantityField
-        label={shown.label}
-        kind={shown.kind}
+        label={shown?.label ?? ""}
+        kind={shown?.kind ?? "plain"}
         {value}
         error={fault}
         help={means === "scale" && tension.scale

@@ -1,11 +1,11 @@
 <script lang="ts">
   import { ask, askPatiently, client } from "../../api/client";
   import type { StockAnswer } from "../../api/schema";
+  import { called } from "../../lib/forms";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
   import Action from "../../parts/Action.svelte";
-  import { CALLED } from "./stock";
   import StockForm from "./StockForm.svelte";
 
   let rack = $state.raw<StockAnswer[] | null>(null);
@@ -75,7 +75,7 @@
         {/if} × {shop.say(piece.length_mm, "long")}
       </span>
       <span class="soft place">{piece.place}</span>
-      <span class="state">{CALLED[piece.readiness.verdict]}</span>
+      <span class="state">{called("stock_verdict", piece.readiness.verdict)}</span>
       <Action onclick={() => void remove(piece)}>Take off</Action>
     </li>
   {:else}

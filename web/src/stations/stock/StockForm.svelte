@@ -3,6 +3,7 @@
 
   import { ask, client, Problem } from "../../api/client";
   import type { StockAnswer, StockEdit, StockInput } from "../../api/schema";
+  import { choicesOf } from "../../lib/forms";
   import { Edit } from "../../lib/edit.svelte";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
@@ -12,7 +13,7 @@
   import Choices from "../../parts/fields/Choices.svelte";
   import EditState from "../../parts/EditState.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
-  import { FIELDS, type StockDraft, SUSPECTS, TRUED } from "./stock";
+  import { FIELDS, type StockDraft } from "./stock";
 
   interface Props {
     /** The piece to change; null for a new one of a kind. */
@@ -161,14 +162,14 @@
     {#if kind === "billet"}
       <Choices
         legend="True already"
-        options={TRUED}
+        options={choicesOf<StockDraft["trued"]>("trued")}
         chosen={draft.trued}
         onchoose={(trued) => edit.set({ trued })}
       />
     {/if}
     <Choices
       legend="Suspected in it"
-      options={SUSPECTS}
+      options={choicesOf<StockDraft["suspect"]>("suspect")}
       chosen={draft.suspect}
       onchoose={(suspect) => edit.set({ suspect })}
     />

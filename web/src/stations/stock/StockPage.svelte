@@ -3,6 +3,7 @@
 
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { StockAnswer, StockPlan, StockQuestion } from "../../api/schema";
+  import { called } from "../../lib/forms";
   import { Latest } from "../../lib/latest";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
@@ -16,7 +17,7 @@
   import MetalMap from "./MetalMap.svelte";
   import Opening from "./Opening.svelte";
   import Photo from "./Photo.svelte";
-  import { CALLED, type Reckoned, usualReckoning } from "./stock";
+  import { type Reckoned, usualReckoning } from "./stock";
   import Reckoning from "./Reckoning.svelte";
   import StockForm from "./StockForm.svelte";
   import Ways from "./Ways.svelte";
@@ -124,7 +125,7 @@
     {#if stock.state === "gone"}· <strong>sawn up</strong>{/if}
   </p>
   <div class="verdict" data-verdict={stock.readiness.verdict}>
-    <p><strong>{CALLED[stock.readiness.verdict]}</strong></p>
+    <p><strong>{called("stock_verdict", stock.readiness.verdict)}</strong></p>
     {#each stock.readiness.reasons as reason, i (i)}<p>{shop.words(reason)}</p>{/each}
   </div>
   <div class="actions no-print">

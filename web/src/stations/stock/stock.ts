@@ -1,11 +1,4 @@
-import type { BilletPlan, Losses, StockAnswer, StockReadiness } from "../../api/schema";
-
-/** What the core's verdict on a piece of stock is called. */
-export const CALLED: Readonly<Record<StockReadiness["verdict"], string>> = {
-  ready: "ready to saw",
-  not_ready: "not ready",
-  cannot_tell: "cannot tell",
-};
+import type { BilletPlan, Losses, StockAnswer } from "../../api/schema";
 
 /** The fields of a piece of stock that a form holds. */
 export const FIELDS = [
@@ -29,20 +22,6 @@ export const FIELDS = [
 ] as const satisfies readonly (keyof StockAnswer)[];
 
 export type StockDraft = Pick<StockAnswer, (typeof FIELDS)[number]>;
-
-export const TRUED = [
-  { key: "none", name: "nothing yet" },
-  { key: "face", name: "a face" },
-  { key: "face_edge", name: "a face and an edge" },
-  { key: "four", name: "all four" },
-] as const;
-
-export const SUSPECTS = [
-  { key: "none", name: "nothing" },
-  { key: "nails", name: "metal" },
-  { key: "paint", name: "paint" },
-  { key: "grit", name: "grit" },
-] as const;
 
 /** How far a bow stands off at a share of the length, as a share of its greatest: a parabola. */
 export function bowAt(share: number): number {

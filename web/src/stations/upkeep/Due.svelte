@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { called } from "../../lib/forms";
   import { ask, client } from "../../api/client";
   import type { TaskLine } from "../../api/schema";
 
@@ -9,7 +10,6 @@
     .then((found) => (tasks = found))
     .catch(() => undefined);
   const shown = $derived(saw_id === null ? tasks : tasks.filter((t) => t.saw_id === saw_id));
-  const WORDS: Record<string, string> = { wrong: "found wrong", due: "due", soon: "due soon" };
 </script>
 
 {#if shown.length > 0}
@@ -19,7 +19,7 @@
       {#each shown as t (`${t.saw_id} ${t.key}`)}
         <li data-due={t.stands.due}>
           <a href="#/shop/saws/{t.saw_id}/upkeep">{t.title}{saw_id === null ? `, ${t.saw}` : ""}</a>
-          <strong>{WORDS[t.stands.due] ?? ""}</strong>
+          <strong>{called("due", t.stands.due)}</strong>
         </li>
       {/each}
     </ul>

@@ -4,6 +4,7 @@
 
   import { wordsOf } from "../../../api/client";
   import type { BandEventInput, SharpenedFacts } from "../../../api/schema";
+  import { choicesOf, fieldsOf } from "../../../lib/forms";
   import { shop } from "../../../lib/shop.svelte";
   import { Edit } from "../../../lib/edit.svelte";
   import Action from "../../../parts/Action.svelte";
@@ -16,30 +17,6 @@
   }
   const { band, onrecord }: Props = $props();
 
-  const KINDS = [
-    ["sharpened", "Sharpened"],
-    ["cleaned", "Cleaned"],
-    ["sent_out", "Sent out"],
-    ["returned", "Came back"],
-    ["hit", "Hit a nail or stone"],
-    ["looked_at", "Looked over after it"],
-    ["measured_set", "Set measured"],
-    ["edge_judged", "Judge the edge"],
-    ["crack", "Crack"],
-    ["kink", "Kink"],
-    ["weld_stepped", "Weld stepped"],
-    ["teeth_lost", "Teeth lost"],
-    ["mended", "Mended"],
-    ["scrapped", "Scrap it"],
-    ["note", "Note"],
-  ] as const;
-  const NUMBERS = [
-    { key: "minutes", label: "Minutes", kind: "plain" },
-    { key: "cost", label: "Cost", kind: "plain" },
-    { key: "angle_deg", label: "Face angle, °", kind: "plain" },
-    { key: "set_after_mm", label: "Set after it", kind: "thin" },
-    { key: "teeth_lost", label: "Teeth lost", kind: "plain" },
-  ] as const;
   interface Draft {
     kind: BandEventInput["kind"] | null;
     detail: string;
@@ -105,7 +82,7 @@
 
 <section class="no-print" aria-label="What happened to it" bind:this={box}>
   <div class="kinds" role="group" aria-label="What happened">
-    {#each KINDS as [key, name] (key)}
+    {#each choicesOf<BandEventInput["kind"]>("event") as { key, name } (key)}
       <button
         type="button"
         aria-pressed={kind === key}
@@ -199,7 +176,7 @@
             <option value="both">both</option>
           </select>
         </label>
-        {#each NUMBERS as n (n.key)}
+        {#each fieldsOf<"minutes" | "cost" | "angle_deg" | "set_after_mm" | "teeth_lost">("events") as n (n.key)}
           <QuantityField
             label={n.label}
             kind={n.kind}

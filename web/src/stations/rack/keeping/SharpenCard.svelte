@@ -1,6 +1,7 @@
 <script lang="ts">
   import { ask, client } from "../../../api/client";
   import type { BandAnswer, SharpenCard } from "../../../api/schema";
+  import { choicesOf } from "../../../lib/forms";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
   import Action from "../../../parts/Action.svelte";
@@ -30,10 +31,7 @@
   <h2>Sharpen <span class="mono">{band.label}</span> here</h2>
   <Choices
     legend="Where"
-    options={[
-      { key: "in_house", name: "in the vice" },
-      { key: "on_saw", name: "on the saw" },
-    ] as const}
+    options={choicesOf<typeof way>("hand_way")}
     chosen={way}
     onchoose={(key) => (way = key)}
   />

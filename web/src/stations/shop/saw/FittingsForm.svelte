@@ -3,8 +3,8 @@
 
   import { ask, client, Problem } from "../../../api/client";
   import type { FittingsEdit, FittingsInput } from "../../../api/schema";
+  import { fieldsOf } from "../../../lib/forms";
   import { notice } from "../../../lib/notice.svelte";
-  import type { Kind } from "../../../lib/units";
   import { Edit } from "../../../lib/edit.svelte";
   import EditState from "../../../parts/EditState.svelte";
   import Action from "../../../parts/Action.svelte";
@@ -19,61 +19,9 @@
   }
   const { saw_id, version, fittings, onsaved }: Props = $props();
 
-  type Field =
-    | "fence_bolt_spacing_mm"
-    | "tyre_width_mm"
-    | "tilt_bolt_oclock"
-    | "toe_bolt_oclock"
-    | "insert_width_mm"
-    | "manual_side_gap_mm"
-    | "manual_thrust_gap_mm"
-    | "manual_roller_press_mm"
-    | "motor_pulley_mm"
-    | "wheel_pulley_mm"
-    | "belt_length_mm";
-  const FIELDS: readonly { key: Field; label: string; kind: Kind; help: string }[] = [
-    {
-      key: "fence_bolt_spacing_mm",
-      label: "Fence, bolt to bolt",
-      kind: "length",
-      help: "Where drift is set.",
-    },
-    { key: "tyre_width_mm", label: "Tyre width", kind: "length", help: "" },
-    {
-      key: "tilt_bolt_oclock",
-      label: "Bolt that leans a wheel, o’clock",
-      kind: "plain",
-      help: "Seen from the doors, 1 to 12. Usually 6.",
-    },
-    {
-      key: "toe_bolt_oclock",
-      label: "Bolt that toes a wheel, o’clock",
-      kind: "plain",
-      help: "Usually 9.",
-    },
-    {
-      key: "insert_width_mm",
-      label: "Guide inserts in are for bands of",
-      kind: "length",
-      help: "The card then says when another set is needed.",
-    },
-    {
-      key: "manual_side_gap_mm",
-      label: "Side gap by the saw’s manual",
-      kind: "thin",
-      help: "It wins over the house rule.",
-    },
-    { key: "manual_thrust_gap_mm", label: "Thrust gap by the manual", kind: "thin", help: "" },
-    {
-      key: "manual_roller_press_mm",
-      label: "Rollers press the band down by",
-      kind: "length",
-      help: "A mill’s, by its maker.",
-    },
-    { key: "motor_pulley_mm", label: "Motor pulley", kind: "length", help: "Diameter in use." },
-    { key: "wheel_pulley_mm", label: "Wheel pulley", kind: "length", help: "" },
-    { key: "belt_length_mm", label: "Belt length", kind: "length", help: "To name its tick." },
-  ];
+  type Field = {
+    [K in keyof FittingsInput]-?: FittingsInput[K] extends number | null | undefined ? K : never;
+  }[keyof FittingsInput];
 
   /** The record as the form has it: lists as lines of text. */
   function start() {
@@ -160,7 +108,7 @@
       <option value="clockwise_forward">clockwise moves it forward</option>
     </select></label
   >
-  {#each FIELDS as field (field.key)}
+  {#each fieldsOf<Exclude<Field, "good_for_h">>("fittings") as field (field.key)}
     <QuantityField
       label={field.label}
       kind={field.kind}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { SawInput } from "../../../api/schema";
-  import type { Kind, Said } from "../../../lib/units";
+  import { choicesOf, fieldsOf } from "../../../lib/forms";
+  import type { Said } from "../../../lib/units";
   import { shop } from "../../../lib/shop.svelte";
   import Action from "../../../parts/Action.svelte";
   import Choices from "../../../parts/fields/Choices.svelte";
@@ -17,17 +18,6 @@
 
   const speeds = $derived((drive.speeds_m_s ?? []) as (number | null)[]);
   const shown = $derived(speeds.length > 0 ? speeds : [null]);
-  const INVERTER: readonly { key: keyof Drive; label: string; kind: Kind; usual: string }[] = [
-    { key: "base_hz", label: "Base frequency, Hz", kind: "plain", usual: "" },
-    { key: "min_hz", label: "Slowest, Hz", kind: "plain", usual: "" },
-    { key: "max_hz", label: "Fastest, Hz", kind: "plain", usual: "" },
-    {
-      key: "base_speed_m_s",
-      label: "Band speed at base frequency",
-      kind: "speed",
-      usual: "speed_m_s",
-    },
-  ];
 
   function speed(at: number, value: number | null): void {
     const list = [...shown];
@@ -40,10 +30,7 @@
   <Choices
     legend="Drive"
     chosen={drive.kind}
-    options={[
-      { key: "fixed", name: "one speed or steps" },
-      { key: "inverter", name: "inverter" },
-    ]}
+    options={choicesOf<Drive["kind"]>("drive")}
     {onconfirm}
     onchoose={(kind) =>
       onchange(
@@ -78,12 +65,12 @@
       {/if}
     </div>
   {:else}
-    {#each INVERTER as line (line.key)}
+    {#each fieldsOf<Exclude<keyof Drive, "kind" | "speeds_m_s">>("inverter") as line (line.key)}
       <QuantityField
         label={line.label}
         kind={line.kind}
-        usual={line.usual}
-        value={(drive[line.key] as number | null | undefined) ?? null}
+        usual={line.quantity}
+        value={drive[line.key] ?? null}
         error={faults[`drive.${line.key}`] ??
           (line.key === "base_speed_m_s" ? (faults.drive ?? "") : "")}
         onvalue={(v) => onchange({ ...drive, [line.key]: v })}

@@ -1,9 +1,10 @@
 <script lang="ts">
+  import { called, choicesOf, fieldsOf } from "../../../lib/forms";
   import { onDestroy } from "svelte";
   import { push } from "svelte-spa-router";
 
   import { ask, client, Problem } from "../../../api/client";
-  import type { KindLine, SawEdit, SawInput, SawField } from "../../../api/schema";
+  import type { KindLine, SawEdit, SawInput, FormField } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
   import { currentJob } from "../../../lib/currentJob.svelte";
@@ -15,9 +16,8 @@
   import Choices from "../../../parts/fields/Choices.svelte";
   import Who from "../../../parts/fields/Who.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
-  import { chosenOf, SAW_CHOICES } from "./sawChoices";
   import SawDrive from "./SawDrive.svelte";
-  import { assumedName, sawFields, valueOf, withValue } from "./sawFields";
+  import { assumedName, valueOf, withValue } from "./sawFields";
   import SawKinds from "./SawKinds.svelte";
   import PlatePhoto from "./PlatePhoto.svelte";
   import { blankSaw, confirmed, isAssumed, sawOfKind } from "./startingSaw";
@@ -55,16 +55,17 @@
     saw.name !== "" && !(shop.reference?.saw_kinds ?? []).some((k) => k.name === saw.name),
   );
   const begunTyping = $derived(id !== null || chosen !== "" || edit.changed);
+  const CHOSEN = ["orientation", "tyre", "guides", "feed", "tensioner"] as const;
   const existing = $derived(shop.saw(id));
 
   /** Nobody knows the figure, and what is taken for it is the cautious one. */
   function unknown(name: string): boolean {
     const taken = shop.reference?.assumed[name];
-    const field = sawFields().find((f) => assumedName(f) === name);
+    const field = fieldsOf("saw").find((f) => assumedName(f) === name);
     return !!taken && !!field && isAssumed(saw, name) && valueOf(saw, field) === taken.value;
   }
 
-  function unknownOf(field: SawField) {
+  function unknownOf(field: FormField) {
     const name = assumedName(field);
     const taken = shop.reference?.assumed[name];
     if (!taken) return undefined;
@@ -83,7 +84,7 @@
     };
   }
 
-  function faultOf(field: SawField): Said {
+  function faultOf(field: FormField): Said {
     return faults[assumedName(field)] ?? (field.at === undefined ? "" : (faults[field.key] ?? ""));
   }
 
@@ -236,7 +237,7 @@
         />
         <span id="saw-name-error" class="fault">{shop.words(faults.name ?? "")}</span>
       </label>
-      {#each sawFields() as field (assumedName(field))}
+      {#each fieldsOf("saw") as field (assumedName(field))}
         <QuantityField
           label={field.label}
           kind={field.kind}
@@ -253,13 +254,13 @@
     </div>
     <WorkOut {saw} onspeed={speed} onlength={length} />
     <div class="choices">
-      {#each SAW_CHOICES as choice (choice.key)}
+      {#each CHOSEN as key (key)}
         <Choices
-          legend={choice.legend}
-          chosen={chosenOf(saw, choice.key)}
-          options={choice.options}
-          onconfirm={confirmOf(choice.key)}
-          onchoose={(key) => edit.set(confirmed({ ...saw, [choice.key]: key }, choice.key))}
+          legend={called(key)}
+          chosen={saw[key] ?? null}
+          options={choicesOf(key)}
+          onconfirm={confirmOf(key)}
+          onchoose={(chosen) => edit.set(confirmed({ ...saw, [key]: chosen }, key))}
         />
       {/each}
       <Choices

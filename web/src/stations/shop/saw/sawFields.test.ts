@@ -1,14 +1,15 @@
 import { describe, expect, it } from "vitest";
 
-import type { SawField, SawInput } from "../../../api/schema";
+import type { FormField, SawInput } from "../../../api/schema";
 import { REFERENCE } from "../../../tests/samples";
 import { assumedName, valueOf, withValue } from "./sawFields";
 
+const SAW_FIELDS = REFERENCE.fields.filter((f) => f.form === "saw");
 const SHOP_SAW = REFERENCE.saw_kinds.find((k) => k.key === "shop");
 const BLANK_SAW = SHOP_SAW?.saw as SawInput;
 
 const field = (key: string, at: number | null = null) =>
-  REFERENCE.saw_fields.find((f) => f.key === key && f.at === at) as SawField;
+  SAW_FIELDS.find((f) => f.key === key && f.at === at) as FormField;
 
 describe("a saw's figures", () => {
   it("set one wheel and leave the others", () => {
@@ -25,9 +26,9 @@ describe("a saw's figures", () => {
   });
 
   it("say what is assumed for each figure that may be unknown", () => {
-    const names = REFERENCE.saw_fields.map(assumedName);
+    const names = SAW_FIELDS.map(assumedName);
     expect(Object.keys(REFERENCE.assumed).length).toBeGreaterThan(5);
     for (const name of Object.keys(REFERENCE.assumed)) expect(names).toContain(name);
-    expect(new Set(REFERENCE.saw_fields.map(assumedName)).size).toBe(SAW_FIELDS.length);
+    expect(new Set(SAW_FIELDS.map(assumedName)).size).toBe(SAW_FIELDS.length);
   });
 });

@@ -1,19 +1,14 @@
 /** A saw's figures: which there are and what they are called, from the core's table. */
-import type { SawField, SawInput } from "../../../api/schema";
-import { shop } from "../../../lib/shop.svelte";
+import type { FormField, SawInput } from "../../../api/schema";
 
-export function sawFields(): readonly SawField[] {
-  return shop.reference?.saw_fields ?? [];
-}
-
-export function valueOf(saw: SawInput, field: SawField): number | null {
+export function valueOf(saw: SawInput, field: FormField): number | null {
   const value = saw[field.key as keyof SawInput];
   if (field.at === null) return (value as number | null | undefined) ?? null;
   return (value as (number | null)[])[field.at] ?? null;
 }
 
 /** The saw with one figure set; a third wheel left empty makes it a two-wheel saw. */
-export function withValue(saw: SawInput, field: SawField, value: number | null): SawInput {
+export function withValue(saw: SawInput, field: FormField, value: number | null): SawInput {
   if (field.at === null) return { ...saw, [field.key as keyof SawInput]: value };
   const list = [...(saw[field.key as keyof SawInput] as (number | null)[])];
   if (value === null && field.at === 2) list.splice(field.at, 1);
@@ -22,6 +17,6 @@ export function withValue(saw: SawInput, field: SawField, value: number | null):
 }
 
 /** The name a figure has in the list of assumed ones. */
-export function assumedName(field: SawField): string {
+export function assumedName(field: FormField): string {
   return field.at === null ? field.key : `${field.key}.${field.at}`;
 }

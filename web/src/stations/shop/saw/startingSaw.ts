@@ -1,6 +1,7 @@
 /** What a new saw's form starts from: a kind with its figures assumed, or nothing. */
 import type { KindLine, SawInput } from "../../../api/schema";
-import { sawFields, withValue } from "./sawFields";
+import { fieldsOf } from "../../../lib/forms";
+import { withValue } from "./sawFields";
 
 export function sawOfKind(kind: KindLine, name: string): SawInput {
   return { ...kind.saw, name: name || kind.name, assumed: [...kind.assumed], note: "" };
@@ -8,7 +9,7 @@ export function sawOfKind(kind: KindLine, name: string): SawInput {
 
 /** A saw of which nothing is known yet: empty fields, each of them asked for when it is saved. */
 export function blankSaw(kind: KindLine, name: string): SawInput {
-  const empty = sawFields()
+  const empty = fieldsOf("saw")
     .filter((f) => f.at !== 2)
     .reduce((saw, field) => withValue(saw, field, null), {
       ...kind.saw,

@@ -4,6 +4,7 @@
 
   import { ask, askPatiently, client, Problem } from "../../../api/client";
   import type { MaterialChanges, MaterialPage } from "../../../api/schema";
+  import { fieldsOf } from "../../../lib/forms";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
   import { significant, type Said } from "../../../lib/units";
@@ -17,30 +18,13 @@
   const { params }: { params?: { key?: string } } = $props();
   const key = $derived(params?.key ?? null);
   let page = $state<MaterialPage | null>(null);
+  const labels = $derived(new Map(fieldsOf("material").map((f) => [f.key, f.label])));
   type Figures = Record<string, number | null>;
   let edit = $state.raw<Edit<Figures> | null>(null);
   const figures = $derived(edit?.draft ?? {});
   onDestroy(() => edit?.left());
   let faults = $state<Record<string, Said>>({});
   let newName = $state("");
-
-  const WORDS: Record<string, string> = {
-    specific_cutting_pressure_MPa: "Cutting pressure at a bite of 0.1 mm, MPa",
-    size_exponent_m: "How it falls with bite (exponent)",
-    feed_force_ratio_sharp: "Push over tangential force, sharp",
-    feed_force_ratio_dull: "… dull",
-    bite_min_mm: "Least bite before it rubs, mm",
-    bite_target_mm: "Bite aimed at, mm",
-    bite_max_mm: "Largest bite, mm",
-    gullet_fill_limit: "Fullest gullet (share)",
-    speed_min_m_s: "Slowest band, m/s, carbon steel",
-    speed_target_m_s: "Band speed aimed at, m/s",
-    speed_max_m_s: "Fastest, m/s",
-    abrasiveness: "Abrasiveness, against dry oak",
-    gum_factor: "Gum",
-    grit_rate_max_mm2_s:
-      "Most a grit edge takes off, mm²/s: of a trial that did not burn, height in mm × feed in m/min × 17",
-  };
 
   async function load(which: string): Promise<void> {
     const query = { key: which };
@@ -132,7 +116,7 @@
   <div class="fields">
     {#each page.figures as figure (figure.field)}
       <QuantityField
-        label={WORDS[figure.field] ?? figure.field}
+        label={labels.get(figure.field) ?? figure.field}
         kind="plain"
         value={figures[figure.field] ?? null}
         help="table: {significant(figure.original, 3)}"

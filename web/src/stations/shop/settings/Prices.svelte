@@ -1,9 +1,10 @@
 <script lang="ts">
   import { onDestroy } from "svelte";
 
+  import type { Rates, Shop } from "../../../api/schema";
+  import { fieldsOf } from "../../../lib/forms";
   import { shop } from "../../../lib/shop.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
-  import { RATES, TERMS } from "./rates";
   import { SettingsEdit } from "./shopEdit.svelte";
   import ShopPages from "../ShopPages.svelte";
 
@@ -14,10 +15,10 @@
 <ShopPages title="Prices and rates" />
 {#if shop.settings}
   <div class="fields">
-    {#each RATES as line (line.key)}
+    {#each fieldsOf<keyof Rates>("rates") as line (line.key)}
       <QuantityField
         label={line.label}
-        kind={line.kind ?? "plain"}
+        kind={line.kind}
         value={shop.settings.rates[line.key] ?? null}
         error={edit.faults[`rates.${line.key}`] ?? ""}
         help={line.help}
@@ -28,7 +29,7 @@
   </div>
   <h2>Sharpening and spares</h2>
   <div class="fields">
-    {#each TERMS as line (line.key)}
+    {#each fieldsOf<keyof Shop["rack"]>("terms") as line (line.key)}
       <QuantityField
         label={line.label}
         kind="plain"

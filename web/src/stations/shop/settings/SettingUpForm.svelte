@@ -1,17 +1,13 @@
 <script lang="ts">
   import { ask, askPatiently, client, Problem } from "../../../api/client";
   import type { SettingUp, SettingUpEdit } from "../../../api/schema";
+  import { choicesOf } from "../../../lib/forms";
   import { notice } from "../../../lib/notice.svelte";
   import { SerialQueue } from "../../../lib/serialQueue";
   import { shop } from "../../../lib/shop.svelte";
 
   let settings = $state<SettingUp | null>(null);
-  const RESERVES = [
-    { key: "band_change", name: "changing a band" },
-    { key: "wheel_alignment", name: "aligning wheels" },
-    { key: "wiring", name: "belts, wiring and inverters" },
-  ] as const;
-  type Reserve = (typeof RESERVES)[number]["key"];
+  type Reserve = NonNullable<SettingUpEdit["reserved"]>[number];
 
   async function load(): Promise<void> {
     settings = await askPatiently(() => client.GET("/api/setting-up"));
@@ -53,7 +49,7 @@
   {@const kept = settings}
   <fieldset>
     <legend>Reserved for authorised people</legend>
-    {#each RESERVES as r (r.key)}
+    {#each choicesOf<Reserve>("reserve") as r (r.key)}
       <label
         ><input
           type="checkbox"
