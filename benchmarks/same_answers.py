@@ -16,6 +16,7 @@ import shutil
 import tempfile
 from collections import Counter
 from collections.abc import Iterator
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 from urllib.parse import urlencode
@@ -275,8 +276,23 @@ def vector_answers() -> Iterator[tuple[str, Any]]:
         yield file.stem, _run(["calc", document["calc"]], [c["in"] for c in document["cases"]])
 
 
+def _stop_the_clock(at: float) -> None:
+    """The shop's time stands: what ages between two runs is no difference."""
+    from jade_ribbon.services import clock
+
+    mark = clock.elapsed_s()
+
+    def elapsed() -> float:
+        return mark
+
+    def wall() -> datetime:
+        return datetime.fromtimestamp(at, UTC)
+
+    clock.wall, clock.elapsed_s = wall, elapsed
+
+
 def write(file: Path, yard: Path | None) -> None:
-    """Write the answers of this tree."""
+    """Write the answers of this tree; with a yard, at the hour it was made."""
     from jade_ribbon.api.app import create_app
     from jade_ribbon.demo.world import make_world
 
@@ -288,6 +304,7 @@ def write(file: Path, yard: Path | None) -> None:
             make_world(copy)
         else:
             shutil.copy(yard, copy)
+            _stop_the_clock(yard.stat().st_mtime)
         app = create_app(copy)
         client = app.test_client()
         answers |= dict(rack_answers(client, dice)) | dict(yard_answers(client))

@@ -144,7 +144,7 @@ def curve(file: Path, unit: str | None) -> None:
 @click.argument("file", type=click.Path(path_type=Path, exists=True, dir_okay=False))
 def pluck(file: Path) -> None:
     """The note of a plucked band in recording FILE (WAV or FLAC), in Hz."""
-    from jade_ribbon.core.setup.listening import listen
+    from jade_ribbon.core.setup.tension.listening import listen
     from jade_ribbon.formats.recording import read_recording_file
     from jade_ribbon.formats.sandbox import read_here
 

@@ -11,9 +11,9 @@ from jade_ribbon.api.respond import store
 from jade_ribbon.api.streams import streamed
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, quantity, said, sentence
-from jade_ribbon.formats import cut_marks, labels
-from jade_ribbon.formats import setup_sheet as sheets
-from jade_ribbon.formats.radius_card import CardLine, pdf, svg
+from jade_ribbon.formats.printed import cut_marks, labels
+from jade_ribbon.formats.printed import setup_sheet as sheets
+from jade_ribbon.formats.printed.radius_card import CardLine, pdf, svg
 from jade_ribbon.formats.validation import faults_of
 from jade_ribbon.services.errors import NotFoundError
 from jade_ribbon.services.faults.sounds import sign_sound

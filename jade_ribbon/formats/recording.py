@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from jade_ribbon.core.faults.orders import Sounded, Turning, hear
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.setup.listening import Heard, listen
+from jade_ribbon.core.setup.tension.listening import Heard, listen
 
 if TYPE_CHECKING:
     import soundfile

@@ -19,7 +19,7 @@ from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.core.setup.drift_verdict import drift_verdict
 from jade_ribbon.core.setup.drive_settings import counting_uncertainty, speed_verdict
 from jade_ribbon.core.setup.shims import shims_for
-from jade_ribbon.core.setup.tension_reading import TensionBand, stands, tension_reading
+from jade_ribbon.core.setup.tension.tension_reading import TensionBand, stands, tension_reading
 from jade_ribbon.core.setup.tracking import track_advice
 from jade_ribbon.core.setup.tyres import tyre_verdict
 from jade_ribbon.core.setup.upkeep import Done, task_due

@@ -10,7 +10,7 @@ from jade_ribbon.core.inspection.face import Face, read_face, verdict_of
 from jade_ribbon.core.mechanics.slicing import slicing
 from jade_ribbon.core.quantities.chances import chance_percent, chance_words
 from jade_ribbon.core.setup.drift_verdict import drift_verdict
-from jade_ribbon.core.setup.tension_reading import TensionReading, stands
+from jade_ribbon.core.setup.tension.tension_reading import TensionReading, stands
 from jade_ribbon.core.setup.tracking import SETTLES_TURNS, track_advice
 from jade_ribbon.core.stock.condition import Condition, readiness_of
 from tests.support.faces import SAW as SET

@@ -12,7 +12,7 @@ from jade_ribbon.core.mechanics.tension import (
     stress_from_pluck,
     stress_from_side_push,
 )
-from jade_ribbon.core.setup.listening import listen
+from jade_ribbon.core.setup.tension.listening import listen
 from jade_ribbon.core.simulation import senses
 from jade_ribbon.core.simulation.saw import SimulatedBand, SimulatedSaw
 from jade_ribbon.devices.instrument import SPECS, DropoutError, Instrument, OutOfRangeError, Reading

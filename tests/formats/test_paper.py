@@ -5,11 +5,11 @@ import zlib
 
 import pytest
 
-from jade_ribbon.formats.cut_marks import MarkedSlice, MarkSheet
-from jade_ribbon.formats.cut_marks import pdf as marks
-from jade_ribbon.formats.paper import SIZES_MM, Paper, printable
-from jade_ribbon.formats.radius_card import CardLine
-from jade_ribbon.formats.radius_card import pdf as card
+from jade_ribbon.formats.printed.cut_marks import MarkedSlice, MarkSheet
+from jade_ribbon.formats.printed.cut_marks import pdf as marks
+from jade_ribbon.formats.printed.paper import SIZES_MM, Paper, printable
+from jade_ribbon.formats.printed.radius_card import CardLine
+from jade_ribbon.formats.printed.radius_card import pdf as card
 
 PAPERS = pytest.mark.parametrize("paper", ["a4", "letter"])
 

@@ -4,8 +4,8 @@ import re
 
 import pytest
 
-from jade_ribbon.formats.paper import SIZES_MM
-from jade_ribbon.formats.radius_card import MARGIN_MM, CardLine, pdf, shown_on_paper, svg
+from jade_ribbon.formats.printed.paper import SIZES_MM
+from jade_ribbon.formats.printed.radius_card import MARGIN_MM, CardLine, pdf, shown_on_paper, svg
 
 LINES = [
     CardLine("K-01", "6.35 x 0.64", 14.2, 17.7, "14.2 mm", "17.7 mm"),

@@ -9,7 +9,7 @@ import pytest
 import soundfile
 
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.core.setup.listening import listen
+from jade_ribbon.core.setup.tension.listening import listen
 from jade_ribbon.formats.recording import MOST_BYTES, note_in, read_recording, read_recording_file
 from tests.support.plucks import RATE, pluck
 

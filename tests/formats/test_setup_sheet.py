@@ -5,8 +5,8 @@ import re
 
 import segno
 
-from jade_ribbon.formats.paper import SIZES_MM
-from jade_ribbon.formats.setup_sheet import MARGIN_MM, SetupSheet, SheetStep, pdf
+from jade_ribbon.formats.printed.paper import SIZES_MM
+from jade_ribbon.formats.printed.setup_sheet import MARGIN_MM, SetupSheet, SheetStep, pdf
 
 STEP = SheetStep(
     title="Tension",

@@ -3,15 +3,15 @@
   import Router, { push, router } from "svelte-spa-router";
 
   import { ask, client } from "./api/client";
-  import { away } from "./lib/away.svelte";
+  import { away } from "./lib/sending/away.svelte";
   import { session } from "./lib/session.svelte";
   import { drafts } from "./lib/edit.svelte";
   import { notice } from "./lib/notice.svelte";
-  import { outbox } from "./lib/outbox.svelte";
+  import { outbox } from "./lib/sending/outbox.svelte";
   import { shop } from "./lib/shop.svelte";
   import { recall, remember } from "./lib/storage";
   import { currentJob } from "./lib/currentJob.svelte";
-  import { day, time } from "./lib/units";
+  import { day, time } from "./lib/figures/units";
   import { backToShop, looksRound } from "./lib/sampleMode";
   import { provide } from "./offline/provide";
   import { ROUTES, titleOf, warm } from "./routes";

@@ -20,7 +20,7 @@ from jade_ribbon.core.setup.reading_limits import (
     out_of_limits,
     reading_limits,
 )
-from jade_ribbon.core.setup.tension_reading import Calibrated
+from jade_ribbon.core.setup.tension.tension_reading import Calibrated
 from jade_ribbon.core.setup.words import ShopHabits, runs_on_thrust_alone, step_words
 from jade_ribbon.reference.quantities import Kind, Range
 from jade_ribbon.reference.rows import applies

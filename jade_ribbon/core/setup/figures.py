@@ -15,10 +15,10 @@ from jade_ribbon.core.mechanics.tension import (
     side_push_extra_strain_share,
     tension,
 )
-from jade_ribbon.core.setup.calibration import ScaleSetting, scale_for_stress
 from jade_ribbon.core.setup.fittings import Fittings
-from jade_ribbon.core.setup.note_names import note_name
-from jade_ribbon.core.setup.tension_reading import (
+from jade_ribbon.core.setup.tension.calibration import ScaleSetting, scale_for_stress
+from jade_ribbon.core.setup.tension.note_names import note_name
+from jade_ribbon.core.setup.tension.tension_reading import (
     PUSH_SHARE,
     TRAVEL_SHARE,
     Calibrated,

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.words import Said, Sentence, between, quantity, sentence
 from jade_ribbon.core.setup.figures import GuideCard, RollerPress, TensionCard
-from jade_ribbon.core.setup.tension_reading import SURE_90
+from jade_ribbon.core.setup.tension.tension_reading import SURE_90
 from jade_ribbon.reference.quantities import Kind
 
 GAP_TIMES, GAP_MORE_MM = 2.0, 0.1

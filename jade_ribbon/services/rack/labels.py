@@ -7,7 +7,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import pitch_words
 from jade_ribbon.core.quantities.words import quantity, said, sentence
-from jade_ribbon.formats.labels import Label
+from jade_ribbon.formats.printed.labels import Label
 from jade_ribbon.reference.tables import short_name, steels, tooth_forms
 from jade_ribbon.services.records import get
 from jade_ribbon.services.shop.settings import read_shop

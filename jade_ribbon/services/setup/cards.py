@@ -22,7 +22,7 @@ from jade_ribbon.core.setup.card import SetupCard, left_out, setup_card
 from jade_ribbon.core.setup.readiness import TensionState, not_ready
 from jade_ribbon.core.setup.reasons import explain_steps
 from jade_ribbon.core.setup.saw_verdict import against_ready
-from jade_ribbon.core.setup.tension_reading import Means
+from jade_ribbon.core.setup.tension.tension_reading import Means
 from jade_ribbon.reference.care import holding
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError

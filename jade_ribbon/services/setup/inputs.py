@@ -5,7 +5,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from jade_ribbon.core.setup.alignment import MOST_TURNS
-from jade_ribbon.core.setup.tension_reading import Means
+from jade_ribbon.core.setup.tension.tension_reading import Means
 from jade_ribbon.core.setup.wheel_places import Axis, Wheel
 from jade_ribbon.formats.validation import Strict, entry
 from jade_ribbon.services.field_types import Id, Person

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.quantities.words import figure
 from jade_ribbon.core.setup.card import SetupCard
 from jade_ribbon.core.setup.readiness import Since, still_holds
-from jade_ribbon.core.setup.tension_reading import Means
+from jade_ribbon.core.setup.tension.tension_reading import Means
 from jade_ribbon.reference.quantities import Kind
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.setup.roles import core_fittings

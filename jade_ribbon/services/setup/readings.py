@@ -18,10 +18,10 @@ from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, sentence
 from jade_ribbon.core.setup.drift_verdict import DriftVerdict, drift_verdict, method_for
 from jade_ribbon.core.setup.figures import free_span_of
-from jade_ribbon.core.setup.listening import Heard, Plucks, several
-from jade_ribbon.core.setup.note_names import note_name
 from jade_ribbon.core.setup.shims import Shims, shims_for
-from jade_ribbon.core.setup.tension_reading import (
+from jade_ribbon.core.setup.tension.listening import Heard, Plucks, several
+from jade_ribbon.core.setup.tension.note_names import note_name
+from jade_ribbon.core.setup.tension.tension_reading import (
     Calibrated,
     StandVerdict,
     TensionBand,

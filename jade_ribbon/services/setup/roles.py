@@ -14,10 +14,10 @@ from jade_ribbon.core.job import Saw
 from jade_ribbon.core.mechanics.tension import stress_from_pluck, travel_give
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said, sentence
-from jade_ribbon.core.setup.calibration import CalibrationPoint, ScaleFit, fit_scale
 from jade_ribbon.core.setup.figures import free_span_of
 from jade_ribbon.core.setup.fittings import Fittings, PrintedScaleMark
-from jade_ribbon.core.setup.tension_reading import Calibrated
+from jade_ribbon.core.setup.tension.calibration import CalibrationPoint, ScaleFit, fit_scale
+from jade_ribbon.core.setup.tension.tension_reading import Calibrated
 from jade_ribbon.devices.instrument import SPECS
 from jade_ribbon.reference.care import holding
 from jade_ribbon.reference.forms import names_of

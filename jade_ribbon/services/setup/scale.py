@@ -11,7 +11,6 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.job import Saw
 from jade_ribbon.core.mechanics.speed import rim_speed
 from jade_ribbon.core.quantities.words import Said
-from jade_ribbon.core.setup.calibration import PrintedMark, ScaleFit
 from jade_ribbon.core.setup.drive_settings import (
     TACHOMETER_SHARE,
     PulleyChange,
@@ -24,7 +23,8 @@ from jade_ribbon.core.setup.drive_settings import (
     speed_from_turns,
     speed_verdict,
 )
-from jade_ribbon.core.setup.printed_scale import printed_marks
+from jade_ribbon.core.setup.tension.calibration import PrintedMark, ScaleFit
+from jade_ribbon.core.setup.tension.printed_scale import printed_marks
 from jade_ribbon.formats.job import SawFile, saw_file, saw_record
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError

@@ -6,7 +6,7 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.quantities.words import Said, Words, join, number, quantity, said, sentence
 from jade_ribbon.core.setup.card import SetupStep
-from jade_ribbon.formats.setup_sheet import SetupSheet, SheetStep
+from jade_ribbon.formats.printed.setup_sheet import SetupSheet, SheetStep
 from jade_ribbon.services.setup.cards import SetupAnswer, StepState, one_setup
 from jade_ribbon.services.shop.settings import read_shop
 

@@ -26,7 +26,7 @@ from jade_ribbon.core.saw_defaults.kinds import StartingKind, starting_kinds
 from jade_ribbon.core.saw_defaults.unknown_saw import ASSUMED, Assumed
 from jade_ribbon.core.stock.losses import USUAL_LOSSES, Losses
 from jade_ribbon.formats.job import RulesFile, SawFile, saw_file
-from jade_ribbon.formats.labels import KINDS
+from jade_ribbon.formats.printed.labels import KINDS
 from jade_ribbon.formats.written import WrittenRules, written_rules
 from jade_ribbon.reference.care import Holding, accessories, holding
 from jade_ribbon.reference.forms import Choice, FormField, choices, form_fields

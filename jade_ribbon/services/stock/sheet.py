@@ -3,7 +3,7 @@
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.quantities.words import between, metric, quantity, said, sentence
-from jade_ribbon.formats.cut_marks import MarkedSlice, MarkSheet
+from jade_ribbon.formats.printed.cut_marks import MarkedSlice, MarkSheet
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.records import get
 from jade_ribbon.services.shop.settings import read_shop

@@ -12,7 +12,7 @@ from sqlalchemy import (
 )
 from sqlalchemy.orm import Mapped, mapped_column
 
-from jade_ribbon.core.setup.tension_reading import Means
+from jade_ribbon.core.setup.tension.tension_reading import Means
 from jade_ribbon.core.setup.wheel_places import Axis, Wheel
 from jade_ribbon.store.models.base import Base
 

@@ -8,7 +8,7 @@ import pytest
 import zxingcpp
 from flask.testing import FlaskClient
 
-from jade_ribbon.formats.labels import KINDS
+from jade_ribbon.formats.printed.labels import KINDS
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.rack.band_types import own_type
 from jade_ribbon.store.models import BandEventRow, BandRow, BandTypeRow

@@ -11,7 +11,12 @@ from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.words import join, metric
 from jade_ribbon.core.setup.card import READING_RANGES, setup_card
 from jade_ribbon.core.setup.reasons import explain_steps
-from jade_ribbon.core.setup.tension_reading import Calibrated, Means, TensionBand, tension_reading
+from jade_ribbon.core.setup.tension.tension_reading import (
+    Calibrated,
+    Means,
+    TensionBand,
+    tension_reading,
+)
 from jade_ribbon.core.setup.words import ShopHabits
 from jade_ribbon.reference.tables import house_rules
 from tests.support.jobs import jobs

@@ -9,12 +9,12 @@ import pytest
 from jade_ribbon.core.choosing.choose import choose
 from jade_ribbon.core.job import Candidate, Job
 from jade_ribbon.core.quantities.words import Quantity, join, metric
-from jade_ribbon.core.setup.calibration import CalibrationPoint, fit_scale
 from jade_ribbon.core.setup.card import SetupCard, left_out, setup_card
 from jade_ribbon.core.setup.figures import RollerPress
 from jade_ribbon.core.setup.fittings import Fittings
 from jade_ribbon.core.setup.kinds_of_saw import preflight_for
-from jade_ribbon.core.setup.tension_reading import Calibrated
+from jade_ribbon.core.setup.tension.calibration import CalibrationPoint, fit_scale
+from jade_ribbon.core.setup.tension.tension_reading import Calibrated
 from jade_ribbon.core.setup.words import ShopHabits
 from jade_ribbon.reference.rows import applies
 from jade_ribbon.reference.tables import materials, setup_step_texts

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from jade_ribbon.cli import main
 from jade_ribbon.core.quantities.errors import InputError
-from jade_ribbon.core.setup.listening import listen, several
+from jade_ribbon.core.setup.tension.listening import listen, several
 from jade_ribbon.formats.recording import read_recording_file
 from tests.support.plucks import RATE, pluck
 from tests.support.shop import VECTORS

@@ -18,14 +18,14 @@ from jade_ribbon.core.mechanics.tension import (
 )
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import metric
-from jade_ribbon.core.setup.calibration import (
+from jade_ribbon.core.setup.tension.calibration import (
     CalibrationPoint,
     PrintedMark,
     fit_scale,
     scale_for_stress,
     stress_from_scale,
 )
-from jade_ribbon.core.setup.tension_reading import (
+from jade_ribbon.core.setup.tension.tension_reading import (
     MEANS,
     AgainstTarget,
     Calibrated,

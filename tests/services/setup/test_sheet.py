@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from jade_ribbon.formats.setup_sheet import SetupSheet
+from jade_ribbon.formats.printed.setup_sheet import SetupSheet
 from jade_ribbon.services.setup.sheet import setup_sheet
 from tests.support.edits import saved
 from tests.support.set_up import whole

@@ -1,8 +1,8 @@
 /** Typed calls to the server; every failure comes out as a Problem with words for a person. */
 import createClient from "openapi-fetch";
 
-import { away } from "../lib/away.svelte";
-import { say, type Said } from "../lib/units";
+import { away } from "../lib/sending/away.svelte";
+import { say, type Said } from "../lib/figures/units";
 import { looksRound } from "../lib/sampleMode";
 import { fetchEarly } from "./early";
 import type { FaultBody, paths } from "./schema";

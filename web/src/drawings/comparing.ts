@@ -1,6 +1,6 @@
 /** Up to four bands on one set of axes: each quantity scaled by the greatest among them. */
 import type { Between, Compared } from "../api/schema";
-import type { Kind } from "../lib/units";
+import type { Kind } from "../lib/figures/units";
 
 export interface Measure {
   readonly key: string;

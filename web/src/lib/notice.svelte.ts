@@ -1,5 +1,5 @@
 import { ask, client, wordsOf } from "../api/client";
-import type { Said } from "./units";
+import type { Said } from "./figures/units";
 
 /** The one line that tells what just happened, with its undo. */
 class Notice {

@@ -1,7 +1,7 @@
 import { ask, askPatiently, client, Problem, wordsOf } from "../api/client";
 import type { MaterialLine, Reference, SawAnswer, Shop, ShopEdit } from "../api/schema";
 import { recall, remember } from "./storage";
-import { SerialQueue } from "./serialQueue";
+import { SerialQueue } from "./sending/serialQueue";
 import {
   type Kind,
   money,
@@ -13,8 +13,8 @@ import {
   unitName,
   type Units,
   withDoubt,
-} from "./units";
-import { takeRules } from "./written";
+} from "./figures/units";
+import { takeRules } from "./figures/written";
 
 type Theme = "light" | "dark";
 

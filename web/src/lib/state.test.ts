@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { ask, askPatiently, Problem } from "../api/client";
 import { REFERENCE, SETTINGS } from "../tests/samples";
 import { notice } from "./notice.svelte";
-import { outbox } from "./outbox.svelte";
+import { outbox } from "./sending/outbox.svelte";
 import { shop } from "./shop.svelte";
 import { recall, remember } from "./storage";
 

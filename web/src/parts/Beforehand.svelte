@@ -2,7 +2,7 @@
   import { ask, client } from "../api/client";
   import type { Asked, Beforehand } from "../api/schema";
   import { notice } from "../lib/notice.svelte";
-  import { day } from "../lib/units";
+  import { day } from "../lib/figures/units";
   import Action from "./Action.svelte";
 
   /** What has gone wrong on a job's saw with such work; and whether a remedy helped. */

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Explained } from "../api/schema";
   import { shop } from "../lib/shop.svelte";
-  import { significant, type Kind } from "../lib/units";
+  import { significant, type Kind } from "../lib/figures/units";
 
   interface Props {
     /** What the figure rests on. */

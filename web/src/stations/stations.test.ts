@@ -19,7 +19,7 @@ import Rack from "./rack/Rack.svelte";
 import Shopping from "./rack/keeping/Shopping.svelte";
 import Types from "./rack/Types.svelte";
 import Stops from "./setup/Stops.svelte";
-import TensionForms from "./setup/TensionForms.svelte";
+import TensionForms from "./setup/tools/TensionForms.svelte";
 
 const NO_SPARES = { lines: [], service: 0.9, lead_weeks: 2, words: "" };
 const sent = () => vi.mocked(fetch).mock.calls.map(([request]) => request as Request);

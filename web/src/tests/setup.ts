@@ -2,7 +2,7 @@ import "./language";
 import "fake-indexeddb/auto";
 
 import type { Reference } from "../api/schema";
-import { takeRules } from "../lib/written";
+import { takeRules } from "../lib/figures/written";
 import tables from "./reference.json";
 
 // As the application has read them before any page is shown.

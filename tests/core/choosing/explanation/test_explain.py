@@ -15,7 +15,7 @@ from jade_ribbon.core.choosing.uncertainty.spreads import wear_uncertainty
 from jade_ribbon.core.choosing.uncertainty.steel_costs import steel_costs
 from jade_ribbon.core.job import Candidate, Job, Rules
 from jade_ribbon.core.quantities.words import figure, metric, percent
-from jade_ribbon.core.setup.note_names import note_name
+from jade_ribbon.core.setup.tension.note_names import note_name
 from jade_ribbon.formats.job import JobFile
 from jade_ribbon.reference.tables import materials
 

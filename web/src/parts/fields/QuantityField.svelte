@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { Latest } from "../../lib/latest";
+  import { Latest } from "../../lib/sending/latest";
   import { shop } from "../../lib/shop.svelte";
-  import { fieldNumber, readings, type Kind, type Said } from "../../lib/units";
+  import { fieldNumber, readings, type Kind, type Said } from "../../lib/figures/units";
   import { invalidFields } from "../../lib/invalidFields.svelte";
 
   import Assumed from "./Assumed.svelte";

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { shop } from "../../lib/shop.svelte";
-  import type { Kind, Said } from "../../lib/units";
+  import type { Kind, Said } from "../../lib/figures/units";
   import QuantityField from "./QuantityField.svelte";
 
   interface Props {

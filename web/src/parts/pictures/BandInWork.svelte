@@ -2,7 +2,7 @@
   import type { BandFigures } from "../../api/schema";
   import { edge, fill, gulletOutline, path, type ToothShape } from "../../drawings/tooth";
   import { shop } from "../../lib/shop.svelte";
-  import { significant } from "../../lib/units";
+  import { significant } from "../../lib/figures/units";
 
   interface Props {
     band: BandFigures;

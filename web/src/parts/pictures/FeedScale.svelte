@@ -2,7 +2,7 @@
   import type { Between, FeedWindow } from "../../api/schema";
   import { cleanZone, feedAxis, feedTicks, placeMarks, softPath } from "../../drawings/feedScale";
   import { shop } from "../../lib/shop.svelte";
-  import { unitSize } from "../../lib/units";
+  import { unitSize } from "../../lib/figures/units";
 
   interface Props {
     window: FeedWindow;

@@ -2,7 +2,7 @@
   import type { BandPage } from "../../api/schema";
   import { lifeStrip } from "../../drawings/lifeStrip";
   import { called, choicesOf } from "../../lib/forms";
-  import { month, percent } from "../../lib/units";
+  import { month, percent } from "../../lib/figures/units";
 
   const { page }: { page: BandPage } = $props();
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { significant } from "../../lib/units";
+  import { significant } from "../../lib/figures/units";
 
   interface Props {
     /** Of the table against square to the band, degrees; either side. */

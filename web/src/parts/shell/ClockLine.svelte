@@ -3,7 +3,7 @@
   import { session } from "../../lib/session.svelte";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { duration } from "../../lib/units";
+  import { duration } from "../../lib/figures/units";
   import Action from "../Action.svelte";
 
   const ahead = $derived(shop.settings?.clock_ahead_s ?? 0);

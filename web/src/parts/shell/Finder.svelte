@@ -4,7 +4,7 @@
 
   import { ask, client } from "../../api/client";
   import type { Hit } from "../../api/schema";
-  import { Latest } from "../../lib/latest";
+  import { Latest } from "../../lib/sending/latest";
   import { notice } from "../../lib/notice.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
 

@@ -4,7 +4,7 @@
   import { called } from "../../lib/forms";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { day, time } from "../../lib/units";
+  import { day, time } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
 
   const { params }: { params?: { noun?: string; id?: string } } = $props();

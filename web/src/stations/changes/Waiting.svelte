@@ -4,9 +4,9 @@
   import type { RunInput } from "../../api/schema";
   import { giveUp, unsaved } from "../../lib/edit.svelte";
   import { notice } from "../../lib/notice.svelte";
-  import { outbox, RENEW_MS, type WaitingRun } from "../../lib/outbox.svelte";
+  import { outbox, RENEW_MS, type WaitingRun } from "../../lib/sending/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { day, duration, time } from "../../lib/units";
+  import { day, duration, time } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
 

@@ -4,7 +4,7 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Deed } from "../../api/schema";
 import { Edit } from "../../lib/edit.svelte";
 import { notice } from "../../lib/notice.svelte";
-import { type NewRun, outbox } from "../../lib/outbox.svelte";
+import { type NewRun, outbox } from "../../lib/sending/outbox.svelte";
 import { shop } from "../../lib/shop.svelte";
 import { REFERENCE, SETTINGS } from "../../tests/samples";
 import { server } from "../../tests/server";

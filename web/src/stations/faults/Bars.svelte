@@ -3,7 +3,7 @@
 
   import type { CauseNow } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { fixed } from "../../lib/units";
+  import { fixed } from "../../lib/figures/units";
 
   interface Props {
     causes: readonly CauseNow[];

@@ -7,7 +7,7 @@
   import type { BandAnswer, Book } from "../../api/schema";
   import { called } from "../../lib/forms";
   import { shop } from "../../lib/shop.svelte";
-  import { day, fixed, type Said } from "../../lib/units";
+  import { day, fixed, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Wide from "../../parts/Wide.svelte";
   import FaultPages from "./FaultPages.svelte";

@@ -3,7 +3,7 @@
   import type { Card } from "../../api/schema";
   import { HIGH, signMarks, WIDE } from "../../drawings/signs";
   import { shop } from "../../lib/shop.svelte";
-  import { fixed, type Said } from "../../lib/units";
+  import { fixed, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Marks from "../../parts/pictures/Marks.svelte";
   import FaultPages from "./FaultPages.svelte";

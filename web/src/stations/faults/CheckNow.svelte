@@ -3,7 +3,7 @@
   import type { CheckNow, Measured, TroubleAnswer } from "../../api/schema";
   import { checkMarks, HIGH, WIDE } from "../../drawings/checks";
   import { shop } from "../../lib/shop.svelte";
-  import { fixed, type Said } from "../../lib/units";
+  import { fixed, type Said } from "../../lib/figures/units";
   import { invalidFields } from "../../lib/invalidFields.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";

@@ -7,7 +7,7 @@
   import { HIGH, turningMarks, WIDE } from "../../drawings/checks";
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import { day, fixed, significant } from "../../lib/units";
+  import { day, fixed, significant } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import Marks from "../../parts/pictures/Marks.svelte";

@@ -4,7 +4,7 @@
   import { asBytes } from "../../lib/bytes";
   import { record, recordFor } from "../../lib/microphone";
   import { shop } from "../../lib/shop.svelte";
-  import { significant, type Said } from "../../lib/units";
+  import { significant, type Said } from "../../lib/figures/units";
   import { invalidFields } from "../../lib/invalidFields.svelte";
   import Action from "../../parts/Action.svelte";
 

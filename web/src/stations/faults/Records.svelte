@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { TroubleAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { day, fixed } from "../../lib/units";
+  import { day, fixed } from "../../lib/figures/units";
 
   interface Props {
     trouble: TroubleAnswer;

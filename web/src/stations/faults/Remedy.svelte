@@ -3,7 +3,7 @@
   import type { TroubleAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
-  import { day, fixed, type Said } from "../../lib/units";
+  import { day, fixed, type Said } from "../../lib/figures/units";
   import { invalidFields } from "../../lib/invalidFields.svelte";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";

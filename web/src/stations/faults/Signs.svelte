@@ -7,7 +7,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import { day, type Said } from "../../lib/units";
+  import { day, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
   import Who from "../../parts/fields/Who.svelte";

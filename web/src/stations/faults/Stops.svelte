@@ -3,7 +3,7 @@
   import type { TroubleAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Who from "../../parts/fields/Who.svelte";
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { TroubleAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { day, fixed, time } from "../../lib/units";
+  import { day, fixed, time } from "../../lib/figures/units";
   import { known } from "./known.svelte";
 
   /** The path taken, as a story: what was told, asked, found and done. */

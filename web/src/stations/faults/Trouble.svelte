@@ -4,7 +4,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { recall } from "../../lib/storage";
-  import { day, fixed, type Said } from "../../lib/units";
+  import { day, fixed, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Bars from "./Bars.svelte";
   import BarsBrief from "./BarsBrief.svelte";

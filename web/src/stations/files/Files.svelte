@@ -4,7 +4,7 @@
   import type { FileLook } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import ShopPages from "../shop/ShopPages.svelte";
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { FaceAnswer } from "../../api/schema";
-  import { day, time } from "../../lib/units";
+  import { day, time } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import { ledBy } from "./face";
 

@@ -9,7 +9,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { recall } from "../../lib/storage";
-  import { readings } from "../../lib/units";
+  import { readings } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
   import Choices from "../../parts/fields/Choices.svelte";

@@ -2,7 +2,7 @@
   import type { FaceAnswer } from "../../api/schema";
   import { cells } from "../../drawings/relief";
   import { shop } from "../../lib/shop.svelte";
-  import { fixed } from "../../lib/units";
+  import { fixed } from "../../lib/figures/units";
 
   const { face }: { face: FaceAnswer } = $props();
   const W = 560;

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { session } from "../../lib/session.svelte";
-  import { outbox } from "../../lib/outbox.svelte";
+  import { outbox } from "../../lib/sending/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { wordsOf } from "../../api/client";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
 
   let failed = $state<Said>("");

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { wordsOf } from "../../api/client";
   import { session } from "../../lib/session.svelte";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
 

@@ -3,7 +3,7 @@
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { AllRoundAnswer, BandNamed, JobAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { fixed, type Said } from "../../lib/units";
+  import { fixed, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import RackPages from "../rack/RackPages.svelte";
 

@@ -5,9 +5,9 @@
   import { askPatiently, client, wordsOf } from "../../api/client";
   import type { MoneyRuns, MoneyView, RuleCost } from "../../api/schema";
   import { called, choicesOf } from "../../lib/forms";
-  import { Latest } from "../../lib/latest";
+  import { Latest } from "../../lib/sending/latest";
   import { shop } from "../../lib/shop.svelte";
-  import { day, duration, fixed, percent, significant, type Said } from "../../lib/units";
+  import { day, duration, fixed, percent, significant, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Payback from "./Payback.svelte";
   import RackPages from "../rack/RackPages.svelte";

@@ -2,7 +2,7 @@
   import { ask, client, wordsOf } from "../../api/client";
   import type { Payback } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
 

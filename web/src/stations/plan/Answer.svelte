@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Explained, FeedFigures, Option, PlanAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { duration } from "../../lib/units";
+  import { duration } from "../../lib/figures/units";
   import Figure from "../../parts/Figure.svelte";
 
   interface Props {

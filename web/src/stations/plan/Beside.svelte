@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { FeedFigures, PlanAnswer } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { fixed } from "../../lib/units";
+  import { fixed } from "../../lib/figures/units";
   import { currentJob } from "../../lib/currentJob.svelte";
   import CostSpread from "../../parts/pictures/CostSpread.svelte";
   import EdgeTip from "../../parts/pictures/EdgeTip.svelte";

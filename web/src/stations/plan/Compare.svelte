@@ -2,7 +2,7 @@
   import type { Compared } from "../../api/schema";
   import { bestOf, measures, shares, type Measure } from "../../drawings/comparing";
   import { shop } from "../../lib/shop.svelte";
-  import { about } from "../../lib/units";
+  import { about } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
 
   interface Props {

@@ -5,7 +5,7 @@
   import { currentJob } from "../../lib/currentJob.svelte";
   import Choices from "../../parts/fields/Choices.svelte";
   import OutlineDrawing from "../../parts/pictures/OutlineDrawing.svelte";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
 
   const UNITS = ["mm", "cm", "in", "ft", "m"] as const;
   let answer = $state<OutlineAnswer | null>(null);

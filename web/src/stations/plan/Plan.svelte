@@ -6,7 +6,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
   import { invalidFields } from "../../lib/invalidFields.svelte";
-  import { duration, span } from "../../lib/units";
+  import { duration, span } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import BandInCurve from "../../parts/pictures/BandInCurve.svelte";
   import BandInWork from "../../parts/pictures/BandInWork.svelte";

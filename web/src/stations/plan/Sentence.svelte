@@ -16,7 +16,7 @@
     type Part,
     type QuantityField,
   } from "./sentences";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
 
   interface Props {
     /** Faults of the last answer, shown in the part they belong to. */

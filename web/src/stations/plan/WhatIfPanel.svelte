@@ -3,7 +3,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import { significant, type Kind } from "../../lib/units";
+  import { significant, type Kind } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import type { PlanState } from "./plan.svelte";
 

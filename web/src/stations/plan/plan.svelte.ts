@@ -7,9 +7,9 @@ import type {
   PlanInput,
   SwayAnswer,
 } from "../../api/schema";
-import { Latest } from "../../lib/latest";
+import { Latest } from "../../lib/sending/latest";
 import { currentJob } from "../../lib/currentJob.svelte";
-import { together, type Said } from "../../lib/units";
+import { together, type Said } from "../../lib/figures/units";
 import { labelOf } from "./sentences";
 
 /** The question in hand and its answer; only the latest answer is ever taken. */

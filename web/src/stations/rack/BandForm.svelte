@@ -13,7 +13,7 @@
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import TypeFields from "./TypeFields.svelte";
   import { pitchOf, type TypeDraft } from "./types";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
 
   interface Props {
     /** The band being edited; none for a new one. */

@@ -4,10 +4,10 @@
 
   import { ask, client, wordsOf } from "../../api/client";
   import type { BandSheetInput, SheetLook } from "../../api/schema";
-  import { Latest } from "../../lib/latest";
+  import { Latest } from "../../lib/sending/latest";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
 
   const EXAMPLE = `label, width, tpi, steel, length, looks\nK-01, 25, 2/3, bi-metal, 4580, keen\nK-02, 3/4", 4, carbon, 4.58 m, worn`;

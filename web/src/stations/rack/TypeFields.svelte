@@ -1,6 +1,6 @@
 <script lang="ts">
   import { shop } from "../../lib/shop.svelte";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import { isContinuous, type TypeDraft } from "./types";
 

@@ -13,7 +13,7 @@
   import TypeTable from "./TypeTable.svelte";
   import TypeFields from "./TypeFields.svelte";
   import { pitchOf, type TypeDraft } from "./types";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
 
   type Draft = TypeDraft & { price_per_m: number | null; told_life: number | null };
   const BLANK: Draft = {

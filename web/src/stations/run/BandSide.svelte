@@ -1,8 +1,8 @@
 <script lang="ts">
   import type { RunCard, SetupAnswer } from "../../api/schema";
-  import { outbox } from "../../lib/outbox.svelte";
+  import { outbox } from "../../lib/sending/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import { percent } from "../../lib/units";
+  import { percent } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Cautions from "../../parts/Cautions.svelte";
   import EdgeTip from "../../parts/pictures/EdgeTip.svelte";

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { onDestroy } from "svelte";
 
-  import { feedOf, markAt, passTime } from "../../lib/pace";
+  import { feedOf, markAt, passTime } from "../../lib/figures/pace";
   import { shop } from "../../lib/shop.svelte";
   import { recall, remember } from "../../lib/storage";
   import Action from "../../parts/Action.svelte";

@@ -3,12 +3,12 @@
   import { ask, askPatiently, client } from "../../api/client";
   import type { RunCard, RunInput, SetupAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
-  import { type NewRun, outbox } from "../../lib/outbox.svelte";
+  import { type NewRun, outbox } from "../../lib/sending/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { invalidFields } from "../../lib/invalidFields.svelte";
   import { forget, recall, remember } from "../../lib/storage";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import { duration } from "../../lib/units";
+  import { duration } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";

@@ -1,9 +1,9 @@
 <script lang="ts">
   import type { RunCard, SetupAnswer } from "../../api/schema";
-  import { outbox } from "../../lib/outbox.svelte";
+  import { outbox } from "../../lib/sending/outbox.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import { day } from "../../lib/units";
+  import { day } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Beforehand from "../../parts/Beforehand.svelte";
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { RunInput, SignEffect } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { percent } from "../../lib/units";
+  import { percent } from "../../lib/figures/units";
 
   type Symptoms = NonNullable<RunInput["symptoms"]>;
   interface Props {

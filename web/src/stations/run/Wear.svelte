@@ -1,7 +1,7 @@
 <script lang="ts">
   import { shop } from "../../lib/shop.svelte";
   import type { RunAnswer } from "../../api/schema";
-  import { significant } from "../../lib/units";
+  import { significant } from "../../lib/figures/units";
   import EdgeTip from "../../parts/pictures/EdgeTip.svelte";
 
   interface Props {

@@ -5,7 +5,7 @@
   import type { BandEventInput, BandPage } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Who from "../../parts/fields/Who.svelte";
   import EdgeTip from "../../parts/pictures/EdgeTip.svelte";

@@ -1,10 +1,10 @@
 <script lang="ts">
   import { ask, client } from "../../api/client";
   import type { SetupAnswer, SetupStep, StepReading } from "../../api/schema";
-  import { enterGoesOn } from "../../lib/enter";
+  import { enterGoesOn } from "../../lib/figures/enter";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import type { SetupState } from "./setup.svelte";
 

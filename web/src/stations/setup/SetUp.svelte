@@ -1,11 +1,11 @@
 <script lang="ts">
   import { push } from "svelte-spa-router";
 
-  import { outbox } from "../../lib/outbox.svelte";
+  import { outbox } from "../../lib/sending/outbox.svelte";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import { day } from "../../lib/units";
+  import { day } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Beforehand from "../../parts/Beforehand.svelte";
   import Cautions from "../../parts/Cautions.svelte";

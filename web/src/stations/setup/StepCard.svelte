@@ -4,7 +4,7 @@
 
   import type { SetupAnswer, SetupStep } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { day, duration, time } from "../../lib/units";
+  import { day, duration, time } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Figure from "../../parts/Figure.svelte";
   import ReadingFields from "./ReadingFields.svelte";

@@ -1,13 +1,13 @@
 <script lang="ts">
   import type { SetupAnswer } from "../../api/schema";
-  import AlignmentCoach from "./AlignmentCoach.svelte";
-  import DriftTool from "./DriftTool.svelte";
-  import ShimsTool from "./ShimsTool.svelte";
-  import SpeedTool from "./SpeedTool.svelte";
-  import TensionTool from "./TensionTool.svelte";
-  import TickTool from "./TickTool.svelte";
-  import TrackTool from "./TrackTool.svelte";
-  import VibrationTool from "./VibrationTool.svelte";
+  import AlignmentCoach from "./tools/AlignmentCoach.svelte";
+  import DriftTool from "./tools/DriftTool.svelte";
+  import ShimsTool from "./tools/ShimsTool.svelte";
+  import SpeedTool from "./tools/SpeedTool.svelte";
+  import TensionTool from "./tools/TensionTool.svelte";
+  import TickTool from "./tools/TickTool.svelte";
+  import TrackTool from "./tools/TrackTool.svelte";
+  import VibrationTool from "./tools/VibrationTool.svelte";
   import type { SetupState } from "./setup.svelte";
 
   interface Props {

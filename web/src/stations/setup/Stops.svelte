@@ -4,7 +4,7 @@
   import type { Acknowledged, Caution, StopMeans } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
-  import { day, time, type Said } from "../../lib/units";
+  import { day, time, type Said } from "../../lib/figures/units";
 
   interface Props {
     cautions: readonly Caution[];

@@ -1,11 +1,11 @@
 import { ask, askPatiently, client, Problem, wordsOf } from "../../api/client";
 import type { FaultBody, SetupAnswer, SetupStep, KeyedStep } from "../../api/schema";
 import { freshKey, soon, WRITE_KEY } from "../../api/writes";
-import { outbox, type WaitingWrite } from "../../lib/outbox.svelte";
+import { outbox, type WaitingWrite } from "../../lib/sending/outbox.svelte";
 import { shop } from "../../lib/shop.svelte";
 import { recall, remember } from "../../lib/storage";
 import { currentJob } from "../../lib/currentJob.svelte";
-import type { Said } from "../../lib/units";
+import type { Said } from "../../lib/figures/units";
 import type { Means } from "./means";
 
 type Figures = Record<string, number | null>;

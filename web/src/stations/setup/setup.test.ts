@@ -5,14 +5,14 @@ import type { ListenAnswer, SetupAnswer, TensionAnswer } from "../../api/schema"
 import { notice } from "../../lib/notice.svelte";
 import { shop } from "../../lib/shop.svelte";
 import { BAND, REFERENCE, SAW, SETTINGS, STEP, TENSION } from "../../tests/samples";
-import DriftTool from "./DriftTool.svelte";
-import Listen from "./Listen.svelte";
+import DriftTool from "./tools/DriftTool.svelte";
+import Listen from "./tools/Listen.svelte";
 import ReadingFields from "./ReadingFields.svelte";
-import ShimsTool from "./ShimsTool.svelte";
+import ShimsTool from "./tools/ShimsTool.svelte";
 import StepCard from "./StepCard.svelte";
 import StepRail from "./StepRail.svelte";
-import TensionTool from "./TensionTool.svelte";
-import TickTool from "./TickTool.svelte";
+import TensionTool from "./tools/TensionTool.svelte";
+import TickTool from "./tools/TickTool.svelte";
 import StepDrawing from "./draw/StepDrawing.svelte";
 import { SetupState } from "./setup.svelte";
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { shop } from "../../lib/shop.svelte";
-  import { day } from "../../lib/units";
+  import { day } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Due from "../upkeep/Due.svelte";
   import ShopPages from "./ShopPages.svelte";

@@ -4,10 +4,10 @@
   import { ask, client, Problem, wordsOf } from "../../api/client";
   import type { CutListQuestion, StockAnswer, YieldAnswer } from "../../api/schema";
   import { Edit } from "../../lib/edit.svelte";
-  import { Latest } from "../../lib/latest";
+  import { Latest } from "../../lib/sending/latest";
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import { fixed, readNumber, type Said } from "../../lib/units";
+  import { fixed, readNumber, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import BilletPlan from "./BilletPlan.svelte";

@@ -2,12 +2,12 @@
   import { ask, client, wordsOf } from "../../api/client";
   import type { CircleJig, Ring } from "../../api/schema";
   import { ringPaths } from "../../drawings/ring";
-  import { Latest } from "../../lib/latest";
+  import { Latest } from "../../lib/sending/latest";
   import { shop } from "../../lib/shop.svelte";
-  import { fixed } from "../../lib/units";
+  import { fixed } from "../../lib/figures/units";
   import { recall, remember } from "../../lib/storage";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import HeldBack from "../../parts/HeldBack.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";

@@ -8,7 +8,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import type { Kind, Said } from "../../lib/units";
+  import type { Kind, Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Choices from "../../parts/fields/Choices.svelte";
   import EditState from "../../parts/EditState.svelte";

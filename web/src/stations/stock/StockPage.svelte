@@ -4,11 +4,11 @@
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { StockAnswer, StockPlan, StockQuestion } from "../../api/schema";
   import { called } from "../../lib/forms";
-  import { Latest } from "../../lib/latest";
+  import { Latest } from "../../lib/sending/latest";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import type { Said } from "../../lib/units";
+  import type { Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import HeldBack from "../../parts/HeldBack.svelte";
   import BilletLength from "./BilletLength.svelte";

@@ -3,7 +3,7 @@
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { Care, CommissioningCard, TaskLine } from "../../api/schema";
   import { shop } from "../../lib/shop.svelte";
-  import { day, fixed, type Said } from "../../lib/units";
+  import { day, fixed, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import Who from "../../parts/fields/Who.svelte";

@@ -6,9 +6,9 @@
   import type { BandEventInput, BandPage, DoubtedLife, EventLine } from "../../../api/schema";
   import { freshKey, soon, WRITE_KEY } from "../../../api/writes";
   import { notice } from "../../../lib/notice.svelte";
-  import { outbox } from "../../../lib/outbox.svelte";
+  import { outbox } from "../../../lib/sending/outbox.svelte";
   import { shop } from "../../../lib/shop.svelte";
-  import { about, day, duration, significant, type Said } from "../../../lib/units";
+  import { about, day, duration, significant, type Said } from "../../../lib/figures/units";
   import { isKept } from "../../../lib/edit.svelte";
   import Action from "../../../parts/Action.svelte";
   import Figure from "../../../parts/Figure.svelte";

@@ -3,7 +3,7 @@
   import { ask, client } from "../../../api/client";
   import type { BandPage } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
-  import { day } from "../../../lib/units";
+  import { day } from "../../../lib/figures/units";
   import Action from "../../../parts/Action.svelte";
 
   interface Props {

@@ -3,7 +3,7 @@
   import type { DriftTrial, KeptSetup } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
-  import { day, significant } from "../../../lib/units";
+  import { day, significant } from "../../../lib/figures/units";
 
   interface Props {
     band_id: number;

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { BandPage } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { span } from "../../../lib/units";
+  import { span } from "../../../lib/figures/units";
 
   /** How many more cuts of the kinds it made lately: nine in ten edges the least, one the most. */
   const { page }: { page: BandPage } = $props();

@@ -9,7 +9,7 @@
   import { Edit } from "../../../lib/edit.svelte";
   import Action from "../../../parts/Action.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
-  import type { Said } from "../../../lib/units";
+  import type { Said } from "../../../lib/figures/units";
 
   interface Props {
     band: { id: number; label: string };

@@ -3,7 +3,7 @@
 
   import type { BandPage, Evidence } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { fixed } from "../../../lib/units";
+  import { fixed } from "../../../lib/figures/units";
   import Term from "../../../parts/Term.svelte";
 
   const { page }: { page: BandPage } = $props();

@@ -2,7 +2,7 @@
   import { ask, client, wordsOf } from "../../../api/client";
   import type { Arrival, BandAnswer, LookedOverInput } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { readings, type Said } from "../../../lib/units";
+  import { readings, type Said } from "../../../lib/figures/units";
   import Action from "../../../parts/Action.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
   import Who from "../../../parts/fields/Who.svelte";

@@ -4,7 +4,7 @@
 
   import type { BandPage, SharpenWay } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { fixed } from "../../../lib/units";
+  import { fixed } from "../../../lib/figures/units";
 
   const { page }: { page: BandPage } = $props();
   const H = 150;

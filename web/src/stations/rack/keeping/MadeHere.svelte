@@ -3,7 +3,7 @@
   import type { CoilInput, MadeHere, MakingLine } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
-  import { day, type Said } from "../../../lib/units";
+  import { day, type Said } from "../../../lib/figures/units";
   import Action from "../../../parts/Action.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
   import Who from "../../../parts/fields/Who.svelte";

@@ -3,7 +3,7 @@
   import type { BandAnswer, BandEventInput, NextLine } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
-  import { percent } from "../../../lib/units";
+  import { percent } from "../../../lib/figures/units";
   import Action from "../../../parts/Action.svelte";
   import Who from "../../../parts/fields/Who.svelte";
   import SharpenCard from "./SharpenCard.svelte";

@@ -2,7 +2,7 @@
   import { askPatiently, client, ask, wordsOf } from "../../../api/client";
   import type { PriceLook, Spares } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { fixed, type Said } from "../../../lib/units";
+  import { fixed, type Said } from "../../../lib/figures/units";
   import Action from "../../../parts/Action.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
 

@@ -4,7 +4,7 @@
   import { askPatiently, client, wordsOf } from "../../../api/client";
   import type { Learned, LearnedSteel } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { about, fixed, type Said } from "../../../lib/units";
+  import { about, fixed, type Said } from "../../../lib/figures/units";
   import RackPages from "../RackPages.svelte";
 
   let learned = $state<Learned | null>(null);

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { BandPosition } from "../../../api/schema";
-  import { facePath, crownHeight } from "../../../drawings/tyre";
+  import { facePath, crownHeight } from "../../../drawings/saw/tyre";
   import { shop } from "../../../lib/shop.svelte";
 
   interface Props {

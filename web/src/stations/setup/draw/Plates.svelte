@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { GuideCard } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { fixed } from "../../../lib/units";
+  import { fixed } from "../../../lib/figures/units";
 
   interface Props {
     show: "guides_back" | "guard" | "table" | "table_pin" | "trial" | "drift";

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { TensionCard } from "../../../api/schema";
-  import { bandPath, wheelsFor } from "../../../drawings/wheels";
+  import { bandPath, wheelsFor } from "../../../drawings/saw/wheels";
   import type { Means } from "../means";
   import SpanMeans from "./SpanMeans.svelte";
 

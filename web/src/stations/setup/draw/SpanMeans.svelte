@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { TensionCard } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { significant } from "../../../lib/units";
+  import { significant } from "../../../lib/figures/units";
   import type { Means } from "../means";
 
   interface Props {

@@ -2,7 +2,7 @@
   import { scaleLinear } from "d3-scale";
 
   import type { Heard } from "../../../api/schema";
-  import { significant } from "../../../lib/units";
+  import { significant } from "../../../lib/figures/units";
 
   interface Props {
     heard: Heard;

@@ -3,7 +3,7 @@
 
   import type { SawAnswer } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
-  import { significant } from "../../../lib/units";
+  import { significant } from "../../../lib/figures/units";
 
   interface Props {
     drive: SawAnswer["saw"]["drive"];

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { clockPoint, gapPx, leanDeg, turnArc, turnHead } from "../../../drawings/truing";
+  import { clockPoint, gapPx, leanDeg, turnArc, turnHead } from "../../../drawings/saw/truing";
   import { shop } from "../../../lib/shop.svelte";
 
   interface Props {

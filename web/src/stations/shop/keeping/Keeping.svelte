@@ -3,7 +3,7 @@
   import type { CopiesAnswer, CopyLine } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
-  import { ago, day, fileSize, time } from "../../../lib/units";
+  import { ago, day, fileSize, time } from "../../../lib/figures/units";
   import Action from "../../../parts/Action.svelte";
   import SampleDoor from "../../start/SampleDoor.svelte";
   import ShopPages from "../ShopPages.svelte";

@@ -3,7 +3,7 @@
   import type { CodeAnswer, DeviceLine, DoorsAnswer } from "../../../api/schema";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
-  import { ago, time } from "../../../lib/units";
+  import { ago, time } from "../../../lib/figures/units";
   import Action from "../../../parts/Action.svelte";
   import Choices from "../../../parts/fields/Choices.svelte";
   import Squares from "../../../parts/pictures/Squares.svelte";

@@ -9,7 +9,7 @@
   import EditState from "../../../parts/EditState.svelte";
   import Action from "../../../parts/Action.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
-  import type { Said } from "../../../lib/units";
+  import type { Said } from "../../../lib/figures/units";
 
   interface Props {
     saw_id: number;

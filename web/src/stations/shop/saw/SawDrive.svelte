@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { SawInput } from "../../../api/schema";
   import { choicesOf, fieldsOf } from "../../../lib/forms";
-  import type { Said } from "../../../lib/units";
+  import type { Said } from "../../../lib/figures/units";
   import { shop } from "../../../lib/shop.svelte";
   import Action from "../../../parts/Action.svelte";
   import Choices from "../../../parts/fields/Choices.svelte";

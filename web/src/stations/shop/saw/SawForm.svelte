@@ -8,7 +8,7 @@
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
   import { currentJob } from "../../../lib/currentJob.svelte";
-  import type { Said } from "../../../lib/units";
+  import type { Said } from "../../../lib/figures/units";
   import { Edit } from "../../../lib/edit.svelte";
   import { toFirstFault } from "../../../lib/faults";
   import EditState from "../../../parts/EditState.svelte";

@@ -4,9 +4,9 @@
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
   import { currentJob } from "../../../lib/currentJob.svelte";
-  import { day, duration, significant, type Said } from "../../../lib/units";
+  import { day, duration, significant, type Said } from "../../../lib/figures/units";
   import Action from "../../../parts/Action.svelte";
-  import AlignmentCoach from "../../setup/AlignmentCoach.svelte";
+  import AlignmentCoach from "../../setup/tools/AlignmentCoach.svelte";
   import Wide from "../../../parts/Wide.svelte";
   import FittingsForm from "./FittingsForm.svelte";
   import Due from "../../upkeep/Due.svelte";

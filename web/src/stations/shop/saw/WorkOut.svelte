@@ -1,9 +1,9 @@
 <script lang="ts">
   import { ask, client, Problem, wordsOf } from "../../../api/client";
   import type { SawInput, WorkedOut, WorkOutInput } from "../../../api/schema";
-  import { Latest } from "../../../lib/latest";
+  import { Latest } from "../../../lib/sending/latest";
   import { shop } from "../../../lib/shop.svelte";
-  import type { Kind, Said } from "../../../lib/units";
+  import type { Kind, Said } from "../../../lib/figures/units";
   import Action from "../../../parts/Action.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
 

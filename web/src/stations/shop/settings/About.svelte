@@ -3,7 +3,7 @@
 
   import { shop } from "../../../lib/shop.svelte";
   import { remember } from "../../../lib/storage";
-  import type { Units } from "../../../lib/units";
+  import type { Units } from "../../../lib/figures/units";
   import Choices from "../../../parts/fields/Choices.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
   import { SettingsEdit } from "./shopEdit.svelte";

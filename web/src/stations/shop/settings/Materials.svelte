@@ -7,7 +7,7 @@
   import { fieldsOf } from "../../../lib/forms";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
-  import { significant, type Said } from "../../../lib/units";
+  import { significant, type Said } from "../../../lib/figures/units";
   import { Edit } from "../../../lib/edit.svelte";
   import EditState from "../../../parts/EditState.svelte";
   import ShopPages from "../ShopPages.svelte";

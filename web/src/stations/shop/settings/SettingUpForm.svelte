@@ -3,7 +3,7 @@
   import type { SettingUp, SettingUpEdit } from "../../../api/schema";
   import { choicesOf } from "../../../lib/forms";
   import { notice } from "../../../lib/notice.svelte";
-  import { SerialQueue } from "../../../lib/serialQueue";
+  import { SerialQueue } from "../../../lib/sending/serialQueue";
   import { shop } from "../../../lib/shop.svelte";
 
   let settings = $state<SettingUp | null>(null);

@@ -3,7 +3,7 @@ import { Problem } from "../../../api/client";
 import type { Rates, RatesFile, Shop, ShopEdit } from "../../../api/schema";
 import { notice } from "../../../lib/notice.svelte";
 import { shop } from "../../../lib/shop.svelte";
-import type { Said } from "../../../lib/units";
+import type { Said } from "../../../lib/figures/units";
 
 type Changed = Omit<ShopEdit, "version">;
 const SETTLE_MS = 700;

@@ -1,0 +1,1 @@
+"""Tension read by any means, and scales brought to it."""

@@ -1,0 +1,1 @@
+"""What is printed on paper at true size."""
