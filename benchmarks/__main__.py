@@ -213,35 +213,66 @@ def bench_card(client: FlaskClient) -> None:
     report("set-up card read", timed(lambda: client.get(f"/api/setups/{card}"), 100), 100)
 
 
+def _bench_saw() -> SawRow:
+    return SawRow(
+        name="Bench",
+        orientation="vertical",
+        wheel_diameters_mm=[400, 400],
+        tyre="crowned",
+        band_length_min_mm=3340,
+        band_length_max_mm=3380,
+        band_width_min_mm=3,
+        band_width_max_mm=25,
+        band_thickness_max_mm=0.9,
+        wheel_force_max_N=3200,
+        height_mm=300,
+        throat_mm=390,
+        guides="rolling",
+        guide_span_base_mm=70,
+        guide_span_per_height=1,
+        motor_kW=1.5,
+        drive_efficiency=0.8,
+        drive={"kind": "fixed", "speeds_m_s": [14.5]},
+        feed="hand",
+        tensioner="spring",
+        hand_force_N=80,
+        assumed=[],
+    )
+
+
+def _bench_run(i: int, saw: SawRow, rows: list[BandRow]) -> RunRow:
+    """The i-th run: twenty sittings of ten for each band, over two years."""
+    bands = len(rows)
+    return RunRow(
+        client_key=f"bench-{i:08}",
+        saw_id=saw.id,
+        band_id=rows[i % bands].id,
+        # Twenty sittings of ten runs for each band, over two years.
+        at=now() - timedelta(days=730 - 36 * (i // bands // 10), minutes=200 - i // bands),
+        operation="resaw",
+        material=WOODS[i // bands // 10 % len(WOODS)],
+        who=("Ada", "Bo", "Cy")[i // bands // 10 % 3],
+        height_mm=180,
+        length_mm=3600,
+        pieces=5,
+        feed_m_min=2,
+        time_s=500,
+        speed_m_s=14.5,
+        finish="plane",
+        symptoms=[],
+        contact_m=10,
+        equivalent_m=10,
+        fouling_gain=0.01,
+        bending_share=0.001,
+    )
+
+
 def big_rack(file: Path, bands: int, runs: int) -> None:
     """A shop with so many bands and runs, written straight to its tables."""
     store = Store(file)
     migrate(store)
     with store.write() as session:
-        saw = SawRow(
-            name="Bench",
-            orientation="vertical",
-            wheel_diameters_mm=[400, 400],
-            tyre="crowned",
-            band_length_min_mm=3340,
-            band_length_max_mm=3380,
-            band_width_min_mm=3,
-            band_width_max_mm=25,
-            band_thickness_max_mm=0.9,
-            wheel_force_max_N=3200,
-            height_mm=300,
-            throat_mm=390,
-            guides="rolling",
-            guide_span_base_mm=70,
-            guide_span_per_height=1,
-            motor_kW=1.5,
-            drive_efficiency=0.8,
-            drive={"kind": "fixed", "speeds_m_s": [14.5]},
-            feed="hand",
-            tensioner="spring",
-            hand_force_N=80,
-            assumed=[],
-        )
+        saw = _bench_saw()
         session.add(saw)
         rows = [
             BandRow(
@@ -262,31 +293,7 @@ def big_rack(file: Path, bands: int, runs: int) -> None:
         for row in rows:
             half = now() - timedelta(days=365)
             session.add(BandEventRow(band_id=row.id, at=half, kind="sharpened", value=0.9))
-        session.add_all(
-            RunRow(
-                client_key=f"bench-{i:08}",
-                saw_id=saw.id,
-                band_id=rows[i % bands].id,
-                # Twenty sittings of ten runs for each band, over two years.
-                at=now() - timedelta(days=730 - 36 * (i // bands // 10), minutes=200 - i // bands),
-                operation="resaw",
-                material=WOODS[i // bands // 10 % len(WOODS)],
-                who=("Ada", "Bo", "Cy")[i // bands // 10 % 3],
-                height_mm=180,
-                length_mm=3600,
-                pieces=5,
-                feed_m_min=2,
-                time_s=500,
-                speed_m_s=14.5,
-                finish="plane",
-                symptoms=[],
-                contact_m=10,
-                equivalent_m=10,
-                fouling_gain=0.01,
-                bending_share=0.001,
-            )
-            for i in range(runs)
-        )
+        session.add_all(_bench_run(i, saw, rows) for i in range(runs))
         session.flush()
         known = around(session)
         for row in rows:

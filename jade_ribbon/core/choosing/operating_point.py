@@ -204,6 +204,25 @@ def _worn(
     return contact, contact.equivalent_contact_m * wear
 
 
+def _along_path(
+    facts: BandFacts, job: Job, speed: SpeedChoice, window: FeedWindow, feed_m_min: float
+) -> tuple[ContactLength, float]:
+    """Contact and wear of a path: its tightest arc at the feed, the rest as fast as it may."""
+    (tightest, _), *rest = job.cut.path
+    contact, equivalent = _worn(facts, job, speed, window, feed_m_min, tightest)
+    for share, radius in rest:
+        feed = most(feed_m_min, feed_to_run_at(at_radius(window, job, radius), job))
+        part, more = _worn(facts, job, speed, window, feed, share)
+        contact = ContactLength(
+            contact.cutting_time_s + part.cutting_time_s,
+            contact.contact_m + part.contact_m,
+            contact.bite_mm,
+            contact.equivalent_contact_m + part.equivalent_contact_m,
+        )
+        equivalent = equivalent + more
+    return contact, equivalent
+
+
 def figures_at(evaluation: Evaluation, job: Job, feed_m_min: float) -> RunFigures:
     """Everything that follows from a feed: bite, power, push, wear, finish, cost, margin.
 
@@ -226,18 +245,7 @@ def figures_at(evaluation: Evaluation, job: Job, feed_m_min: float) -> RunFigure
         feed_ratio_sharp=material.feed_force_ratio_sharp,
         feed_ratio_dull=material.feed_force_ratio_dull,
     )
-    (tightest, _), *rest = job.cut.path
-    contact, equivalent = _worn(facts, job, speed, window, feed_m_min, tightest)
-    for share, radius in rest:
-        feed = most(feed_m_min, feed_to_run_at(at_radius(window, job, radius), job))
-        part, more = _worn(facts, job, speed, window, feed, share)
-        contact = ContactLength(
-            contact.cutting_time_s + part.cutting_time_s,
-            contact.contact_m + part.contact_m,
-            contact.bite_mm,
-            contact.equivalent_contact_m + part.equivalent_contact_m,
-        )
-        equivalent = equivalent + more
+    contact, equivalent = _along_path(facts, job, speed, window, feed_m_min)
     delivered = delivered_place(facts, bite_mm=power.bite_mm, job=job)
     available = job.saw.motor_kW * job.saw.drive.power_share(speed.speed_m_s) * 1000.0
     held = least(

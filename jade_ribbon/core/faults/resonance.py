@@ -131,6 +131,29 @@ class Running:
 
 
 @within_limits
+def _free_span(
+    band: Running, wave_m_s: float, speed_m_s: float
+) -> tuple[float | None, float | None]:
+    """The free span's note (Hz), standing still and running; None on three wheels."""
+    if not band.free_span_mm:
+        return None, None
+    still = pluck_frequency(
+        stress_MPa=band.stress_MPa,
+        width_mm=band.width_mm,
+        gullet_depth_mm=band.gullet_depth_mm,
+        thickness_mm=band.thickness_mm,
+        span_mm=band.free_span_mm,
+    ).frequency_Hz
+    string = running_note(
+        wave_m_s=wave_m_s,
+        speed_m_s=speed_m_s,
+        span_mm=band.free_span_mm,
+        tensioner=band.tensioner,
+    )
+    stiff = still - wave_m_s / (2.0 * band.free_span_mm / 1000.0)
+    return still, string + stiff if string > 0 else 0.0
+
+
 def vibration_of_band(band: Running, *, speed_m_s: float) -> Vibration:
     """The vibration card of a running band. Notes of the free span are None on three wheels.
 
@@ -149,26 +172,8 @@ def vibration_of_band(band: Running, *, speed_m_s: float) -> Vibration:
     wheel = speed_m_s / (math.pi * band.wheel_diameter_mm / 1000.0)
     turns = speed_m_s / (band.band_length_mm / 1000.0)
     tooth = speed_m_s / (band.pitch_mm / 1000.0) if band.pitch_mm else None
-    still = running = None
-    free: list[Rate] = []
-    if band.free_span_mm:
-        still = pluck_frequency(
-            stress_MPa=band.stress_MPa,
-            width_mm=band.width_mm,
-            gullet_depth_mm=band.gullet_depth_mm,
-            thickness_mm=band.thickness_mm,
-            span_mm=band.free_span_mm,
-        ).frequency_Hz
-        string = running_note(
-            wave_m_s=wave,
-            speed_m_s=speed_m_s,
-            span_mm=band.free_span_mm,
-            tensioner=band.tensioner,
-        )
-        stiff = still - wave / (2.0 * band.free_span_mm / 1000.0)
-        running = string + stiff if string > 0 else 0.0
-        if running > 0:
-            free = [Rate("free", "the free span", running)]
+    still, running = _free_span(band, wave, speed_m_s)
+    free = [Rate("free", "the free span", running)] if running else []
     bends = bending_notes(
         strand_N=strand, mass_kg_m=mass, stiffness_N_m2=bending, span_mm=band.guide_span_mm
     )

@@ -107,6 +107,17 @@ def _many_windows(limits: Mapping[Limit, float], floor: float) -> FeedWindow:
     return FeedWindow(limits, floor, ceiling, cast(Limit, binding), cast(State, state), feed)
 
 
+def _check_bites(least_mm: float, largest_mm: float) -> None:
+    """InputError where the largest bite is under the least."""
+    if somewhere(largest_mm < least_mm):
+        raise refuse(
+            "bite_max_mm",
+            f"{one_of(largest_mm):g} is under the least bite; "
+            f"accepted: at least {one_of(least_mm):g}",
+            largest_mm,
+        )
+
+
 @within_limits
 def feed_limits(
     *,
@@ -141,13 +152,7 @@ def feed_limits(
 
     Source: ours, docs/model "Choosing"; each limit from its own formula.
     """
-    if somewhere(bite_max_mm < bite_min_mm):
-        raise refuse(
-            "bite_max_mm",
-            f"{one_of(bite_max_mm):g} is under the least bite; "
-            f"accepted: at least {one_of(bite_min_mm):g}",
-            bite_max_mm,
-        )
+    _check_bites(bite_min_mm, bite_max_mm)
     per_bite = speed_m_s / pitch_mm * 60.0
     energy = K_ref_MPa * energy_factor(dullness=dullness, dull_energy_gain=dull_energy_gain)
     unit = bite(feed_m_min=1.0, speed_m_s=speed_m_s, pitch_mm=pitch_mm).bite_mm

@@ -201,6 +201,29 @@ WORDS: dict[State, str] = {
 }
 
 
+def _check_turns(moves: Sequence[Move]) -> None:
+    """InputError for a turn over the cap."""
+    for i, move in enumerate(moves):
+        if abs(move.turns) > MOST_TURNS + 1e-9:
+            raise refuse(
+                f"moves.{i}.turns",
+                f"{move.turns:g} turns is out of range; accepted: -1 to 1 at a time",
+                move.turns,
+            )
+
+
+def _turn_words(turns: float, by: By, left_mm: float, spread_mm: float, odd: str | None) -> Said:
+    words = sentence(
+        move_words(turns, by),
+        ". The gap should come to ",
+        quantity(round(left_mm, 1), "length"),
+        ", give or take ",
+        quantity(2 * spread_mm, "thin"),
+        ".",
+    )
+    return sentence(f"{WORDS['reversed']} ", words) if odd == "reversed" else words
+
+
 def advise(
     *,
     start_mm: float,
@@ -216,13 +239,7 @@ def advise(
     put in where positive. `leave` is why a gap under its limit is left alone: then nothing is
     turned. Raises InputError for a turn over the cap, which nobody was told to make.
     """
-    for i, move in enumerate(moves):
-        if abs(move.turns) > MOST_TURNS + 1e-9:
-            raise refuse(
-                f"moves.{i}.turns",
-                f"{move.turns:g} turns is out of range; accepted: -1 to 1 at a time",
-                move.turns,
-            )
+    _check_turns(moves)
     response = known or Response()
     belief = _belief(start_mm, moves, response)
     odd = _unusual(belief.start_mm, belief.believed, response)
@@ -232,16 +249,20 @@ def advise(
     gap, rate = float(belief.mean[0]), float(belief.mean[1])
     spread = math.sqrt(belief.cov[0, 0])
     learnt = Response(rate, math.sqrt(belief.cov[1, 1]))
+
+    def no_turn(state: State, words: Said = "") -> TurnAdvice:
+        return TurnAdvice(state, 0.0, words or WORDS[state], gap, spread, gap, spread, learnt)
+
     if belief.held is not None:
-        return TurnAdvice("ask", 0.0, WORDS["ask"], gap, spread, gap, spread, learnt)
+        return no_turn("ask")
     if abs(gap) <= tolerance_mm - 0.5 * spread:
-        return TurnAdvice("done", 0.0, WORDS["done"], gap, spread, gap, spread, learnt)
+        return no_turn("done")
     if odd == "dead":
-        return TurnAdvice("dead", 0.0, WORDS["dead"], gap, spread, gap, spread, learnt)
+        return no_turn("dead")
     if len(moves) >= MOVES_TO_GIVE_UP:
-        return TurnAdvice("lost", 0.0, WORDS["lost"], gap, spread, gap, spread, learnt)
+        return no_turn("lost")
     if leave and not moves:
-        return TurnAdvice("done", 0.0, leave, gap, spread, gap, spread, learnt)
+        return no_turn("done", leave)
     parts = QUARTERS if by == "bolt" else SHIM_PARTS
     cap = cap_turns(learnt)
     wanted = gap / rate
@@ -253,16 +274,7 @@ def advise(
     after = _belief(start_mm, moves, response)
     after.turn(turns)
     left, left_spread = float(after.mean[0]), math.sqrt(after.cov[0, 0])
-    words = sentence(
-        move_words(turns, by),
-        ". The gap should come to ",
-        quantity(round(left, 1), "length"),
-        ", give or take ",
-        quantity(2 * left_spread, "thin"),
-        ".",
-    )
-    if odd == "reversed":
-        words = sentence(f"{WORDS['reversed']} ", words)
+    words = _turn_words(turns, by, left, left_spread, odd)
     return TurnAdvice(odd or "turn", turns, words, gap, spread, left, left_spread, learnt)
 
 

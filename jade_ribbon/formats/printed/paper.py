@@ -1,5 +1,6 @@
 """Paper: its size, and the interface's letters embedded in what is printed."""
 
+import functools
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from functools import lru_cache
@@ -94,19 +95,20 @@ def _tagged() -> type["FPDF"]:
             with self._read():
                 super().text(*given, **more)
 
-        def rect(self, *given: Any, **more: Any) -> None:
-            with self._drawn():
-                super().rect(*given, **more)
-
-        def line(self, *given: Any, **more: Any) -> None:
-            with self._drawn():
-                super().line(*given, **more)
-
-        def arc(self, *given: Any, **more: Any) -> None:
-            with self._drawn():
-                super().arc(*given, **more)
-
+    for name in ("rect", "line", "arc"):
+        setattr(Tagged, name, _not_read(getattr(FPDF, name)))
     return Tagged
+
+
+def _not_read(draw: Any) -> Any:
+    """A way to draw whose lines are marked as not to be read."""
+
+    @functools.wraps(draw)
+    def drawn(writer: Any, *given: Any, **more: Any) -> None:
+        with writer._drawn():
+            draw(writer, *given, **more)
+
+    return drawn
 
 
 def sheet(paper: Paper, title: str) -> "FPDF":

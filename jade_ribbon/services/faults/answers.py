@@ -52,7 +52,7 @@ from jade_ribbon.services.faults.trouble_log import (
     stopped_of,
     symptoms_of,
 )
-from jade_ribbon.services.shop.settings import read_shop
+from jade_ribbon.services.shop.settings import Shop, read_shop
 from jade_ribbon.store.models import BandRow, JobRow, RunRow, SawRow, TroubleRow
 
 SHOWN = 3
@@ -374,6 +374,16 @@ def _ran_since(session: Session, row: TroubleRow) -> bool:
     return run is not None
 
 
+def _now(found: Diagnosis, may: tuple[Offer, ...], shop: Shop, check: str) -> Now:
+    """The check to make now: the one somebody chose, else the one that tells most."""
+    if not check:
+        return check_now(found, may, wheels_first=shop.rules["guides_role"] == WHEELS_FIRST)
+    other = chosen(found, offers(found), check)
+    if other is None:
+        raise ConflictError("Not now: it is answered, or would run the saw before a look.")
+    return other
+
+
 def trouble_answer(
     session: Session, row: TroubleRow, change_id: int | None = None, check: str = ""
 ) -> TroubleAnswer:
@@ -387,12 +397,7 @@ def trouble_answer(
     before = diagnosis_of(session, row, row.path[: steps[-1]]) if steps else found
     may = offered_checks(session, row, found)
     shop = read_shop(session)
-    now = check_now(found, may, wheels_first=shop.rules["guides_role"] == WHEELS_FIRST)
-    if check:
-        other = chosen(found, offers(found), check)
-        if other is None:
-            raise ConflictError("Not now: it is answered, or would run the saw before a look.")
-        now = other
+    now = _now(found, may, shop, check)
     own = learned_faults(session).found
     saw = session.get_one(SawRow, row.saw_id)
     band = session.get(BandRow, row.band_id) if row.band_id else None

@@ -14,7 +14,7 @@ from jade_ribbon.core.bands.speed_choice import choose_speed
 from jade_ribbon.core.choosing.conflicts import barring, damage_words
 from jade_ribbon.core.edge.run_pace import feed_and_time
 from jade_ribbon.core.edge.run_time import run_time
-from jade_ribbon.core.job import Finish, Job
+from jade_ribbon.core.job import Candidate, Finish, Job
 from jade_ribbon.core.money.lot_stand import LotUnderWay
 from jade_ribbon.core.quantities.chances import chance_percent
 from jade_ribbon.core.quantities.words import Said, metric
@@ -172,6 +172,12 @@ def _alike(kept: Any, sent: Any) -> bool:
     return bool(kept == sent)
 
 
+def _usual_speed(band: Candidate, job: Job) -> float:
+    """The band speed (m/s) that a job would be set to."""
+    choice = choose_speed(band_facts(band, job), job)
+    return choice.speed_m_s if choice else job.saw.drive.slowest_m_s
+
+
 def log_run(session: Session, given: RunInput, *, at: datetime | None = None) -> RunAnswer:
     """Log a run once (a resent `client_key` returns the first), and replay its band."""
     known = session.scalars(select(RunRow).where(RunRow.client_key == given.client_key)).first()
@@ -193,9 +199,7 @@ def log_run(session: Session, given: RunInput, *, at: datetime | None = None) ->
     job = _run_job(session, job_row, saw, given)
     lives = shop_lives(session)
     cand = candidate(band, lives, saw.id, saw.id)
-    choice = choose_speed(band_facts(cand, job), job)
-    fallback = choice.speed_m_s if choice else job.saw.drive.slowest_m_s
-    speed = given.speed_m_s or fallback
+    speed = given.speed_m_s or _usual_speed(cand, job)
     timed = run_time(
         now=now(), device_at=given.at, waited_s=given.waited_s, band_came=band.arrived_at
     )

@@ -31,6 +31,8 @@ from jade_ribbon.formats.written import WrittenRules, written_rules
 from jade_ribbon.reference.care import Holding, accessories, holding
 from jade_ribbon.reference.forms import Choice, FormField, choices, form_fields
 from jade_ribbon.reference.tables import (
+    HouseRule,
+    ToothForm,
     help_terms,
     house_rules,
     materials,
@@ -172,6 +174,31 @@ class Reference:
     disclaimer: str
 
 
+def _form_line(form: ToothForm) -> FormLine:
+    return FormLine(
+        form.key,
+        form.name,
+        short_name(form.name),
+        form.hook_deg,
+        form.gullet_depth_frac_pitch,
+        form.nominal_pitch_mm is not None,
+        form.uses,
+        form.limits,
+    )
+
+
+def _rule_line(rule: HouseRule) -> RuleLine:
+    return RuleLine(
+        key=rule.key,
+        title=rule.title,
+        choices=rule.choices,
+        choice_names=tuple(table_text(name) for name in rule.choice_names),
+        default=rule.default,
+        why=table_text(rule.why),
+        bears_on_choice=rule.key in RulesFile.model_fields,
+    )
+
+
 def reference(session: Session) -> Reference:
     """The tables, materials as this shop has them."""
     return Reference(
@@ -191,31 +218,8 @@ def reference(session: Session) -> Reference:
             for m in material_table(session).values()
         ],
         steels=[NameLine(s.key, s.name, short_name(s.name), s.notes) for s in steels().values()],
-        forms=[
-            FormLine(
-                f.key,
-                f.name,
-                short_name(f.name),
-                f.hook_deg,
-                f.gullet_depth_frac_pitch,
-                f.nominal_pitch_mm is not None,
-                f.uses,
-                f.limits,
-            )
-            for f in tooth_forms().values()
-        ],
-        rules=[
-            RuleLine(
-                key=r.key,
-                title=r.title,
-                choices=r.choices,
-                choice_names=tuple(table_text(name) for name in r.choice_names),
-                default=r.default,
-                why=table_text(r.why),
-                bears_on_choice=r.key in RulesFile.model_fields,
-            )
-            for r in house_rules().values()
-        ],
+        forms=[_form_line(form) for form in tooth_forms().values()],
+        rules=[_rule_line(rule) for rule in house_rules().values()],
         edges=[
             EdgeLine(e.key, e.tip_radius_um, None if math.isinf(e.upto) else e.upto)
             for e in EDGE_STATES
