@@ -111,7 +111,8 @@ def _changes(lots: Sequence[Lot], wear: Array) -> Array:
     """Bands begun in each draw: as the lives go where they are few, as the metres where many."""
     mean = np.array([lot.forecast.changes_mean for lot in lots])[:, None]
     power = 1.0 + (SHAPE - 1.0) * np.exp(-mean)
-    return np.asarray(mean * np.minimum(wear**power, WORN_MOST / np.maximum(mean, 1e-12)))
+    most = np.maximum(1.0, WORN_MOST / np.maximum(mean, 1e-12))
+    return np.asarray(mean * np.minimum(wear**power, most))
 
 
 def _change_money(job: Job, seen: Drawn) -> Array:
