@@ -15,7 +15,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 ROOT = Path(__file__).parent.parent
-COPIED = ("jade_ribbon", "tests", "pyproject.toml")
+COPIED = ("jade_ribbon", "tests", "docs", "pyproject.toml")
 CHANGED_BY = 1.5
 ALIVE_ALLOWED = 0.1
 """At most one in ten may stay unnoticed."""
@@ -62,21 +62,26 @@ def changed(constant: Constant) -> str:
     return "".join(lines)
 
 
+def fails(tree: Path, tests: list[str]) -> bool:
+    """Whether a tree's tests fail."""
+    run = subprocess.run(
+        [sys.executable, "-m", "pytest", "-q", "-x", "-n", "0", *tests],
+        cwd=tree,
+        capture_output=True,
+        check=False,
+    )
+    return run.returncode != 0
+
+
 def noticed(constant: Constant, tree: Path, tests: list[str]) -> bool:
     """Whether a room's tests fail in a copy of the tree in which one number is wrong."""
     file = tree / constant.file
     whole = file.read_text()
     file.write_text(changed(constant))
     try:
-        run = subprocess.run(
-            [sys.executable, "-m", "pytest", "-q", "-x", "-n", "0", *tests],
-            cwd=tree,
-            capture_output=True,
-            check=False,
-        )
+        return fails(tree, tests)
     finally:
         file.write_text(whole)
-    return run.returncode != 0
 
 
 def main() -> None:
@@ -95,6 +100,8 @@ def main() -> None:
             copy = shutil.copytree if (ROOT / name).is_dir() else shutil.copy
             copy(ROOT / name, tree / name)
         tests = [f"tests/core/{given.room}", "tests/core/test_calc.py"]
+        if fails(tree, tests):
+            sys.exit("the tests fail with every number right: nothing can be said")
         alive = [c for c in tried if not noticed(c, tree, tests)]
     for constant in alive:
         print(f"nobody notices {constant.name} in {constant.file}:{constant.line}")

@@ -6,13 +6,14 @@ where a job comes in (formats/job); the derived quantities live here.
 
 import math
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Annotated, Literal
 
 from jade_ribbon.core.mechanics.life import PRIOR_WEIGHT
 from jade_ribbon.core.mechanics.outline import Stretch
 from jade_ribbon.core.mechanics.straightness import SIDE_SHARE_SPREAD_LN
 from jade_ribbon.core.mechanics.tension import wheel_force_per_strand
 from jade_ribbon.core.quantities.arrays import least
+from jade_ribbon.core.quantities.input_limits import Limit
 from jade_ribbon.reference.tables import Material, OperationKey, operations
 
 Operation = OperationKey
@@ -289,7 +290,7 @@ class Rules:
 
     resaw_width: Literal["frame", "widest", "narrow"] = "frame"
     resaw_pitch: Literal["coarse", "fine"] = "coarse"
-    least_teeth: int = 3
+    least_teeth: Literal[2, 3, 4] = 3
     tension: Literal["full", "light"] = "full"
     radius: Literal["comfortable", "tightest"] = "comfortable"
     feed_pace: Literal["full", "finish"] = "full"
@@ -305,37 +306,44 @@ class Rules:
     guard_gap_mm: float = USUAL_GUARD_GAP_MM
 
 
+Money = Annotated[float, Limit("money")]
+Minutes = Annotated[float, Limit("minutes")]
+Dullness = Annotated[float, Limit("judged_dullness")]
+HandFeed = Annotated[float, Limit("hand_feed_max_m_min")]
+Comfort = Annotated[float, Limit("comfortable_factor")]
+
+
 @dataclass(frozen=True)
 class Rates:
     """Prices and the numeric shop settings of the choice, each with its default."""
 
-    hour: float = 40.0
-    machine_hour: float = 30.0
+    hour: Money = 40.0
+    machine_hour: Money = 30.0
     """Of a saw that feeds itself: the machine, and whoever loads it between other work."""
-    timber_m3: float = 900.0
-    change_min: float = 12.0
-    power_kWh: float = 0.0
-    price_per_m_base: float = 2.0
-    price_per_m_per_mm: float = 0.2
+    timber_m3: Money = 900.0
+    change_min: Minutes = 12.0
+    power_kWh: Money = 0.0
+    price_per_m_base: Money = 2.0
+    price_per_m_per_mm: Money = 0.2
     price_factor: float = 1.0
     gullet_share_of_width: float = 0.30
-    dullness_show: float = 0.35
-    dullness_sand: float = 0.6
-    dullness_plane: float = 0.8
-    dullness_rough: float = 1.0
+    dullness_show: Dullness = 0.35
+    dullness_sand: Dullness = 0.6
+    dullness_plane: Dullness = 0.8
+    dullness_rough: Dullness = 1.0
     comfortable_factor: float = 1.25
-    comfortable_factor_hard: float = 1.6
+    comfortable_factor_hard: Comfort = 1.6
     hand_feed_max_m_min: float = 8.0
-    hand_feed_plastic_m_min: float = 3.0
-    hand_feed_metal_m_min: float = 1.5
-    hand_feed_foam_m_min: float = 6.0
-    hand_feed_curve_m_min: float = 5.0
-    hand_feed_thin_m_min: float = 4.0
+    hand_feed_plastic_m_min: HandFeed = 3.0
+    hand_feed_metal_m_min: HandFeed = 1.5
+    hand_feed_foam_m_min: HandFeed = 6.0
+    hand_feed_curve_m_min: HandFeed = 5.0
+    hand_feed_thin_m_min: HandFeed = 4.0
     """By hand under 10 mm of height: hands come near the band."""
-    plane_min_m2: float = 1.5
-    sand_min_m2: float = 2.5
-    show_min_m2: float = 4.0
-    teeth_missing_allowed: int = 0
+    plane_min_m2: Minutes = 1.5
+    sand_min_m2: Minutes = 2.5
+    show_min_m2: Minutes = 4.0
+    teeth_missing_allowed: Literal[0, 1] = 0
     """Teeth a band may lack and still be sharpened and used."""
 
     def cutting_hour(self, feed: str) -> float:

@@ -4,7 +4,7 @@ import dataclasses
 from collections.abc import Mapping
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, create_model, model_validator
 
 from jade_ribbon.core.choosing.catalogue import catalogue_candidates
 from jade_ribbon.core.choosing.reclaim import stock_of
@@ -16,14 +16,13 @@ from jade_ribbon.core.job import (
     Drive,
     Finish,
     Job,
-    Operation,
     Rates,
     Rules,
     Saw,
 )
 from jade_ribbon.core.mechanics.outline import Stretch
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.formats.validation import Strict, entry, read_json
+from jade_ribbon.formats.validation import Strict, entry, fields_of, read_json
 from jade_ribbon.reference.tables import Material, materials
 
 Length = Annotated[float, entry("any_length_mm")]
@@ -126,30 +125,18 @@ NEAR_LEAST = 0.999
 """The tightest radius is rounded where it is shown."""
 
 
-class CutFile(Strict):
-    """The cut in the job file."""
+CUT_FIELDS = fields_of(Cut) | {
+    "material": (Annotated[str, Field(max_length=80)], ...),
+    "finish": (Finish, ...),
+    "stretches": (
+        Annotated[list[StretchFile], Field(max_length=MOST_STRETCHES)],
+        Field(default_factory=list),
+    ),
+}
 
-    operation: Operation
-    material: Annotated[str, Field(max_length=80)]
-    height_mm: Annotated[float, entry("height_mm")]
-    length_mm: Annotated[float, entry("length_mm")]
-    count: Annotated[int, entry("count")]
-    min_radius_mm: Annotated[float, entry("min_radius_mm")] | None = None
-    angle_deg: Annotated[float, entry("angle_deg")] = 0
-    finish: Finish
-    tolerance_mm: Annotated[float, entry("tolerance_mm")] | None = None
-    round_stock: bool = False
-    wall_mm: Annotated[float, entry("wall_mm")] | None = None
-    log_diameter_mm: Annotated[float, entry("log_diameter_mm")] | None = None
-    stood_on_end: bool = False
-    backing_mm: Annotated[float, entry("backing_mm")] = 0.0
-    stack: Annotated[int, entry("stack")] = 1
-    throat_need_mm: Annotated[float, entry("throat_need_mm")] | None = None
-    last_face_sawn: bool = False
-    stretches: Annotated[list[StretchFile], Field(max_length=MOST_STRETCHES)] = Field(
-        default_factory=list
-    )
-    """The path by radius, tightest first, as an outline gives it."""
+
+class CutFile(create_model("CutFields", __base__=Strict, **CUT_FIELDS)):  # type: ignore[misc]
+    """The cut in the job file: the core's own fields, its material by key."""
 
     @model_validator(mode="after")
     def _only_what_is_used(self) -> Self:
@@ -192,76 +179,23 @@ class CutFile(Strict):
         return Cut(material=material, **plain)
 
 
-class RulesFile(Strict):
+class RulesFile(create_model("RuleFields", __base__=Strict, **fields_of(Rules))):  # type: ignore[misc]
     """House rules that bear on the choice; each left out takes its default."""
-
-    resaw_width: Literal["frame", "widest", "narrow"] = "frame"
-    resaw_pitch: Literal["coarse", "fine"] = "coarse"
-    least_teeth: Literal[2, 3, 4] = 3
-    tension: Literal["full", "light"] = "full"
-    radius: Literal["comfortable", "tightest"] = "comfortable"
-    feed_pace: Literal["full", "finish"] = "full"
-    kerf: Literal["material", "generous", "slight"] = "material"
-    steel: Literal["cost", "long_life", "cheap"] = "cost"
-    hard_tips: Literal["cost", "avoid"] = "cost"
-    dirty_steel: Literal["carbon", "silicon"] = "carbon"
-    change: Literal["first_sign", "limit", "demote"] = "demote"
-    mill_speed: Literal["matched", "fast", "ladder"] = "matched"
-    narrow_straight: Literal["both", "impossible"] = "both"
-    old_metal: Literal["compare", "dig_out", "saw_through"] = "compare"
-    how_many_bands: Literal["as_needed", "all_round", "saw_each"] = "as_needed"
-    guard_gap_mm: Annotated[float, entry("guard_gap_mm")] = 10.0
 
     def to_core(self) -> Rules:
         return Rules(**self.model_dump())
 
 
-Money = Annotated[float, entry("money")]
-Dullness = Annotated[float, entry("judged_dullness")]
-Minutes = Annotated[float, entry("minutes")]
-HandFeed = Annotated[float, entry("hand_feed_max_m_min")]
-Comfort = Annotated[float, entry("comfortable_factor")]
-GulletShare = Annotated[float, entry("gullet_share_of_width")]
-Pressure = Annotated[float, entry("specific_cutting_pressure_MPa")]
-
-
-class RatesFile(Strict):
+class RatesFile(create_model("RateFields", __base__=Strict, **fields_of(Rates))):  # type: ignore[misc]
     """Prices and numeric settings; each left out takes its default."""
-
-    hour: Money = Rates.hour
-    machine_hour: Money = Rates.machine_hour
-    timber_m3: Money = Rates.timber_m3
-    change_min: Minutes = Rates.change_min
-    power_kWh: Money = Rates.power_kWh
-    price_per_m_base: Money = Rates.price_per_m_base
-    price_per_m_per_mm: Money = Rates.price_per_m_per_mm
-    price_factor: Annotated[float, entry("price_factor")] = Rates.price_factor
-    gullet_share_of_width: Annotated[float, entry("gullet_share_of_width")] = (
-        Rates.gullet_share_of_width
-    )
-    teeth_missing_allowed: Annotated[int, Field(ge=0, le=1)] = Rates.teeth_missing_allowed
-    dullness_show: Dullness = Rates.dullness_show
-    dullness_sand: Dullness = Rates.dullness_sand
-    dullness_plane: Dullness = Rates.dullness_plane
-    dullness_rough: Dullness = Rates.dullness_rough
-    comfortable_factor: Comfort = Rates.comfortable_factor
-    comfortable_factor_hard: Annotated[float, entry("comfortable_factor")] = (
-        Rates.comfortable_factor_hard
-    )
-    hand_feed_max_m_min: HandFeed = Rates.hand_feed_max_m_min
-    hand_feed_plastic_m_min: HandFeed = Rates.hand_feed_plastic_m_min
-    hand_feed_metal_m_min: HandFeed = Rates.hand_feed_metal_m_min
-    hand_feed_foam_m_min: HandFeed = Rates.hand_feed_foam_m_min
-    hand_feed_curve_m_min: HandFeed = Rates.hand_feed_curve_m_min
-    hand_feed_thin_m_min: HandFeed = Rates.hand_feed_thin_m_min
-    plane_min_m2: Minutes = Rates.plane_min_m2
-    sand_min_m2: Minutes = Rates.sand_min_m2
-    show_min_m2: Minutes = Rates.show_min_m2
 
     def to_core(self) -> Rates:
         return Rates(**self.model_dump())
 
 
+Money = Annotated[float, entry("money")]
+Minutes = Annotated[float, entry("minutes")]
+Pressure = Annotated[float, entry("specific_cutting_pressure_MPa")]
 Tpi = Annotated[float, entry("tpi")]
 
 

@@ -1,8 +1,10 @@
 """Pydantic's faults in our words: field, value, what is accepted."""
 
+import dataclasses
 import re
 from collections.abc import Iterable, Mapping
-from typing import Any
+from types import UnionType
+from typing import Annotated, Any, Union, get_args, get_type_hints
 
 from pydantic import (
     BaseModel,
@@ -15,7 +17,7 @@ from pydantic import (
 from pydantic_core import ErrorDetails
 
 from jade_ribbon.core.quantities.errors import Fault, InputError
-from jade_ribbon.core.quantities.input_limits import ENTRIES
+from jade_ribbon.core.quantities.input_limits import ENTRIES, Limit
 from jade_ribbon.formats.plain_text import odd_sign
 from jade_ribbon.reference.quantities import LEAST
 
@@ -46,6 +48,28 @@ class Strict(BaseModel):
         if not any(getattr(m, "max_length", 0) >= DOCUMENT for m in metadata):
             _no_odd_signs(value)
         return value
+
+
+def fields_of(record: type) -> dict[str, Any]:
+    """The fields of a core record as a model takes them: each held to what may be entered of it."""
+    hints = get_type_hints(record, include_extras=True)
+    return {
+        f.name: (
+            _held(f.name, hints[f.name]),
+            ... if f.default is dataclasses.MISSING else f.default,
+        )
+        for f in dataclasses.fields(record)
+    }
+
+
+def _held(name: str, kind: Any) -> Any:
+    """A field's kind with the range of its quantity: the one it names, or that of its own name."""
+    if isinstance(kind, UnionType):
+        return Union[tuple(_held(name, k) for k in get_args(kind))]  # noqa: UP007
+    limit = next((m for m in getattr(kind, "__metadata__", ()) if isinstance(m, Limit)), None)
+    if limit is not None:
+        return Annotated[get_args(kind)[0], entry(limit.quantity)]
+    return Annotated[kind, entry(name)] if kind in (int, float) and name in ENTRIES else kind
 
 
 DOCUMENT = 100_000

@@ -2,30 +2,22 @@
 
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import MISSING, dataclass, fields
 from functools import cache
 from typing import Any
 
-from jade_ribbon.core.job import Finish, Operation
+from jade_ribbon.core.job import Cut, Finish, Operation
 from jade_ribbon.reference.tables import SentencePart, operations, sentence_parts
 
 ENDING = ", to {tolerance_mm}, on the {saw}, by {rules}."
 """What every sentence ends with."""
+ALWAYS = ("finish", "tolerance_mm")
+"""Fields that may be left out of a cut, and that every sentence says."""
 EMPTY: Mapping[str, Any] = {
-    "min_radius_mm": None,
-    "wall_mm": None,
-    "log_diameter_mm": None,
-    "slice_mm": None,
-    "billet_mm": None,
-    "throat_need_mm": None,
-    "backing_mm": 0.0,
-    "stack": 1,
-    "last_face_sawn": False,
-    "angle_deg": 0.0,
-    "stood_on_end": False,
-    "round_stock": False,
-    "stretches": [],
-}
+    f.name: f.default
+    for f in fields(Cut)
+    if f.default is not MISSING and f.name not in (*ALWAYS, "stretches")
+} | {"stretches": [], "slice_mm": None, "billet_mm": None}
 """Fields that only some operations use, each with what it is when it is not at work."""
 FOLLOWED = frozenset(("min_radius_mm", "stretches"))
 """What an outline tells of a path that is curved."""

@@ -11,6 +11,9 @@ from jade_ribbon.reference.faults import causes, checks, record_evidence, sign_t
 SAYS = math.log(1.25)
 """A piece that changes the odds by less than a quarter is not worth a line."""
 
+HARDLY = 0.05
+"""Odds changed by no more are hardly moved."""
+
 
 def sign_words(sign: str, degree: float) -> str:
     """A sign as it was told: clear, slight, or looked for and not there.

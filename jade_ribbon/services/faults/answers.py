@@ -27,6 +27,7 @@ from jade_ribbon.core.faults.measured import FigureAsked
 from jade_ribbon.core.faults.measures import rule_of
 from jade_ribbon.core.faults.next_check import Offer, offers
 from jade_ribbon.core.faults.telling import (
+    HARDLY,
     Spoke,
     answer_words,
     for_and_against,
@@ -154,6 +155,8 @@ class ReadingNow:
     aside: bool
     cause: str
     times: float
+    moves: bool
+    """Whether it moved that cause at all, as far as is worth telling."""
 
 
 @dataclass(frozen=True)
@@ -295,6 +298,7 @@ def _readings(row: TroubleRow, found: Diagnosis) -> list[ReadingNow]:
                 reads in row.aside,
                 causes()[cause].name,
                 odds[cause],
+                abs(odds[cause] - 1.0) > HARDLY,
             )
         )
     return sorted(lines, key=lambda r: (r.aside, -abs(r.times - 1.0)))

@@ -2,7 +2,6 @@
 
 import json
 from collections.abc import Mapping
-from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Literal
 
@@ -35,33 +34,15 @@ JobEdit = edit_of(JobInput)
 STATES = ("planned", "ready", "running", "done")
 
 
-@dataclass(frozen=True)
-class JobAnswer:
-    """A job as the ticket shows it."""
+class JobAnswer(CutFile):
+    """A job as the ticket shows it: its cut, and what is said and known beside it."""
 
     id: int
     name: str
     note: str
-    operation: str
-    material: str
     material_name: str
-    height_mm: float
-    length_mm: float
-    count: int
     slice_mm: float | None
     billet_mm: float | None
-    min_radius_mm: float | None
-    angle_deg: float
-    finish: str
-    tolerance_mm: float | None
-    round_stock: bool
-    wall_mm: float | None
-    log_diameter_mm: float | None
-    stood_on_end: bool
-    backing_mm: float
-    stack: int
-    throat_need_mm: float | None
-    last_face_sawn: bool
     stretches: list[Stretch]
     rules: dict[str, Any]
     what_if: dict[str, float] | None
@@ -115,7 +96,7 @@ def _answer(
     table: Mapping[str, Material],
 ) -> JobAnswer:
     material = table.get(row.material)
-    return JobAnswer(
+    found: JobAnswer = JobAnswer.model_construct(
         id=row.id,
         name=row.name or f"Job {row.id}",
         note=row.note,
@@ -136,6 +117,7 @@ def _answer(
         stretches=[Stretch(**s) for s in row.stretches],
         **{k: getattr(row, k) for k in CUT_KEYS if k != "stretches"},
     )
+    return found
 
 
 OPEN_LISTED, DONE_LISTED = 200, 100

@@ -138,7 +138,8 @@ def rules_for(shop: Shop, override: dict[str, Any] | None = None) -> Rules:
     plain: dict[str, Any] = {k: v for k, v in shop.rules.items() if k in keys}
     plain["least_teeth"] = int(plain["least_teeth"])
     plain["guard_gap_mm"] = shop.guard_gap_mm
-    return RulesFile.model_validate(plain | (override or {})).to_core()
+    rules: RulesFile = RulesFile.model_validate(plain | (override or {}))
+    return rules.to_core()
 
 
 def habits(shop: Shop) -> ShopHabits:

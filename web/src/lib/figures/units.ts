@@ -27,7 +27,7 @@ const UNITS = new Map<string, Unit>(
       return kinds.split("|").flatMap(each);
     }),
 );
-const MM_PER_INCH = unitOf("length", "inch").size;
+export const INCH_MM = unitOf("length", "inch").size;
 
 /** Kinds of which nobody knows more than three digits. */
 const MEASURED: readonly Kind[] = ["stress", "force", "speed"];
@@ -84,10 +84,10 @@ const EXACT_MM = 0.02;
 
 /** An inch value as a fraction when it is one: to 1/64, or nearly enough a sixteenth; else null. */
 export function inchFraction(inches: number): string | null {
-  const near = Math.min(NOMINAL_MM, NOMINAL_SHARE * inches * MM_PER_INCH);
+  const near = Math.min(NOMINAL_MM, NOMINAL_SHARE * inches * INCH_MM);
   for (const denominator of [1, 2, 4, 8, 16, 32, 64]) {
     const numerator = Math.round(inches * denominator);
-    const off = Math.abs(numerator / denominator - inches) * MM_PER_INCH;
+    const off = Math.abs(numerator / denominator - inches) * INCH_MM;
     if (off > (denominator <= 16 ? Math.max(near, EXACT_MM) : EXACT_MM)) continue;
     const whole = Math.floor(numerator / denominator);
     const rest = numerator - whole * denominator;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { INCH_MM } from "../../lib/figures/units";
   import { shop } from "../../lib/shop.svelte";
   import type { Kind, Said } from "../../lib/figures/units";
   import QuantityField from "./QuantityField.svelte";
@@ -17,7 +18,7 @@
   const SIXTEENTHS = Array.from({ length: 15 }, (_, i) => i + 1);
   const inch = $derived(shop.units === "inch" && kind === "length");
   const step = $derived.by(() => {
-    if (inch) return 25.4 / 16;
+    if (inch) return INCH_MM / 16;
     const size = Math.abs(value ?? 1);
     return size >= 1000 ? 100 : size >= 200 ? 10 : size >= 20 ? 1 : size >= 2 ? 0.5 : 0.1;
   });
@@ -34,8 +35,8 @@
   }
 
   function sixteenth(n: number): void {
-    const whole = Math.floor((value ?? 0) / 25.4 + 1e-6);
-    onvalue(Number(((whole + n / 16) * 25.4).toFixed(4)));
+    const whole = Math.floor((value ?? 0) / INCH_MM + 1e-6);
+    onvalue(Number(((whole + n / 16) * INCH_MM).toFixed(4)));
   }
 </script>
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { TroubleAnswer } from "../../api/schema";
+  import { called } from "../../lib/forms";
   import { shop } from "../../lib/shop.svelte";
   import { day, fixed } from "../../lib/figures/units";
 
@@ -15,9 +16,10 @@
   function turn(reads: string): void {
     onaside(aside.includes(reads) ? aside.filter((r) => r !== reads) : [...aside, reads]);
   }
-  function moved(times: number): string {
-    if (times > 1.05) return `×${fixed(times, 1)}`;
-    return times < 0.95 ? `÷${fixed(1 / times, 1)}` : "hardly moves";
+  /** How a cause was moved: so many times up or down, or hardly. */
+  function moved({ times, moves }: TroubleAnswer["readings"][number]): string {
+    if (!moves) return called("moved", "hardly");
+    return times > 1 ? `×${fixed(times, 1)}` : `÷${fixed(1 / times, 1)}`;
   }
 </script>
 
@@ -31,7 +33,7 @@
           <span class="soft"
             >{r.source}{r.at ? `, ${day(r.at)}` : ""}{r.aside
               ? ""
-              : `: ${r.cause} ${moved(r.times)}`}</span
+              : `: ${r.cause} ${moved(r)}`}</span
           ></span
         >
         <button type="button" aria-pressed={r.aside} onclick={() => turn(r.reads)}

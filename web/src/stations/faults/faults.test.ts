@@ -103,6 +103,7 @@ const TROUBLE: TroubleAnswer = {
       aside: false,
       cause: "Dull edge",
       times: 2.4,
+      moves: true,
     },
     {
       reads: "fouling",
@@ -112,6 +113,7 @@ const TROUBLE: TroubleAnswer = {
       aside: true,
       cause: "Gummed edge",
       times: 0.4,
+      moves: true,
     },
   ],
   path: [],

@@ -9,7 +9,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { recall } from "../../lib/storage";
-  import { readings } from "../../lib/figures/units";
+  import { readings, unitSize } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
   import Choices from "../../parts/fields/Choices.svelte";
@@ -51,7 +51,7 @@
   const complete = $derived(
     places.length > 2 && places.every((_, i) => may(draft.typed[i]).length === 1),
   );
-  const perUnit = $derived(shop.units === "inch" ? 25.4 : 1);
+  const perUnit = $derived(unitSize("length", shop.units));
   /** As it would be typed without doubt. */
   const either = $derived(may(draft.typed[current]).map((mm) => Number((mm / perUnit).toFixed(4))));
 

@@ -2,7 +2,7 @@
   import type { FaceAnswer } from "../../api/schema";
   import { cells } from "../../drawings/relief";
   import { shop } from "../../lib/shop.svelte";
-  import { fixed } from "../../lib/figures/units";
+  import { fixed, unitSize } from "../../lib/figures/units";
 
   const { face }: { face: FaceAnswer } = $props();
   const W = 560;
@@ -13,7 +13,8 @@
   const px = (along: number) => along * W;
   const py = (up: number) => ((1 - up) / 2) * H;
   /** As a caliper shows it. */
-  const read = (mm: number) => (shop.units === "inch" ? fixed(mm / 25.4, 3) : fixed(mm, 2));
+  const read = (mm: number) =>
+    fixed(mm / unitSize("length", shop.units), shop.units === "inch" ? 3 : 2);
   const words = $derived(
     `The face, mean ${shop.say(map.mean_mm, "thin")}; ` +
       face.readings.map((r) => read(r[2] ?? 0)).join(", "),

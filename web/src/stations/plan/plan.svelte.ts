@@ -35,32 +35,9 @@ export class PlanState {
   question(): PlanInput | null {
     const d = currentJob.draft;
     if (d.saw_id === null) return null;
-    const { saw_id } = d;
-    return {
-      operation: d.operation,
-      material: d.material,
-      height_mm: d.height_mm,
-      length_mm: d.length_mm,
-      count: d.count,
-      slice_mm: d.slice_mm,
-      billet_mm: d.billet_mm,
-      min_radius_mm: d.min_radius_mm,
-      angle_deg: d.angle_deg,
-      finish: d.finish,
-      tolerance_mm: d.tolerance_mm,
-      round_stock: d.round_stock,
-      wall_mm: d.wall_mm,
-      log_diameter_mm: d.log_diameter_mm,
-      stood_on_end: d.stood_on_end,
-      backing_mm: d.backing_mm,
-      stack: d.stack,
-      throat_need_mm: d.throat_need_mm,
-      last_face_sawn: d.last_face_sawn,
-      stretches: d.stretches,
-      rules: d.rules,
-      saw_id,
-      what_if: d.what_if,
-    };
+    const { name, note, band_id, saw_id, ...cut } = d;
+    void [name, note, band_id];
+    return { ...cut, saw_id };
   }
 
   async ask(question: PlanInput): Promise<void> {

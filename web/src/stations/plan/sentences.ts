@@ -4,22 +4,11 @@ import { shop } from "../../lib/shop.svelte";
 import type { Draft } from "../../lib/currentJob.svelte";
 
 export type Part = string | SentencePart;
-/** A field that a quantity of the sentence stands for. */
-export type QuantityField =
-  | "height_mm"
-  | "length_mm"
-  | "slice_mm"
-  | "billet_mm"
-  | "backing_mm"
-  | "throat_need_mm"
-  | "min_radius_mm"
-  | "tolerance_mm"
-  | "wall_mm"
-  | "log_diameter_mm"
-  | "angle_deg";
-
 /** A field that a whole number of the sentence stands for. */
 export type CountField = "count" | "stack";
+type Numbers = { [K in keyof Draft]: Draft[K] extends number | null ? K : never }[keyof Draft];
+/** A field that a quantity of the sentence stands for. */
+export type QuantityField = Exclude<Numbers, CountField | "saw_id" | "band_id">;
 
 export function operations(): readonly OperationSentence[] {
   return shop.reference?.operations ?? [];

@@ -10,7 +10,10 @@
   }
   const { run }: Props = $props();
   /** In whole per cent: an edge is known no nearer. */
-  const whole = (share: number) => (share < 0.01 ? "under 1 %" : `${Math.round(100 * share)} %`);
+  const whole = (share: number) =>
+    share < (shop.reference?.chances.least ?? 0)
+      ? shop.chance(share)
+      : `${Math.round(100 * share)} %`;
 </script>
 
 <p class="edge">

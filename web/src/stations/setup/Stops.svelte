@@ -2,6 +2,7 @@
   import Who from "../../parts/fields/Who.svelte";
   import { wordsOf } from "../../api/client";
   import type { Acknowledged, Caution, StopMeans } from "../../api/schema";
+  import { called } from "../../lib/forms";
   import { shop } from "../../lib/shop.svelte";
   import Action from "../../parts/Action.svelte";
   import { day, time, type Said } from "../../lib/figures/units";
@@ -62,7 +63,7 @@
             <label
               >With
               <select bind:value={chosen}>
-                <option value="">something else</option>
+                <option value="">{called("stop_why", "other")}</option>
                 {#each able.filter((m) => !m.owned) as m (m.key)}<option value={m.key}
                     >{m.title.toLowerCase()}, we have one</option
                   >{/each}

@@ -7,7 +7,7 @@
   import { Latest } from "../../lib/sending/latest";
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import { fixed, readNumber, type Said } from "../../lib/figures/units";
+  import { fixed, readNumber, type Said, unitSize } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import BilletPlan from "./BilletPlan.svelte";
@@ -48,7 +48,7 @@
   ] as const;
   const PLAIN = new Set(["count", "value"]);
   const SETTLE_MS = 250;
-  const perUnit = $derived(shop.units === "inch" ? 25.4 : 1);
+  const perUnit = $derived(unitSize("length", shop.units));
 
   /** Before the tables have come. */
   const NO_LOSSES = {

@@ -19,7 +19,7 @@
       {#each shown as t (`${t.saw_id} ${t.key}`)}
         <li data-due={t.stands.due}>
           <a href="#/shop/saws/{t.saw_id}/upkeep">{t.title}{saw_id === null ? `, ${t.saw}` : ""}</a>
-          <strong>{called("due", t.stands.due)}</strong>
+          <strong>{t.stands.due === "never_done" ? "" : called("due", t.stands.due)}</strong>
         </li>
       {/each}
     </ul>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { called } from "../../lib/forms";
   import { asBytes } from "../../lib/bytes";
   import { ask, askPatiently, client, wordsOf } from "../../api/client";
   import type { Care, CommissioningCard, TaskLine } from "../../api/schema";
@@ -89,17 +90,10 @@
     void act(ask(client.POST("/api/commissioning/{card_id}", { params: at, body })));
   }
 
-  const DUE = {
-    wrong: "found wrong",
-    due: "due",
-    soon: "due soon",
-    never_done: "never recorded",
-    later: "",
-  } as const;
   function left(task: TaskLine): string {
     const { hours_left, days_left, by } = task.stands;
     if (hours_left === null || days_left === null)
-      return task.stands.due === "due" ? "never recorded" : "";
+      return task.stands.due === "due" ? called("due", "never_done") : "";
     return by === "hours"
       ? `${fixed(Math.abs(hours_left), 0)} h ${hours_left < 0 ? "over" : "left"}`
       : `${fixed(Math.abs(days_left), 0)} days ${days_left < 0 ? "over" : "left"}`;
@@ -128,7 +122,7 @@
           aria-expanded={open === task.key}
           onclick={() => (open = open === task.key ? null : task.key)}>{task.title}</button
         >
-        <span><strong>{DUE[task.stands.due]}</strong> {left(task)}</span>
+        <span><strong>{called("due", task.stands.due)}</strong> {left(task)}</span>
         <span class="soft"
           >{task.last_at
             ? `${day(task.last_at)}${task.last_who ? `, ${task.last_who}` : ""}${task.last_note ? `: ${task.last_note}` : ""}`

@@ -158,9 +158,9 @@
               edit.set({ way: (e.currentTarget.value || null) as SharpenedFacts["way"] })}
           >
             <option value="">–</option>
-            <option value="in_house">in house</option>
-            <option value="on_saw">on the saw</option>
-            <option value="send_out">sent out</option>
+            {#each choicesOf("sharpened_by") as way (way.key)}
+              <option value={way.key}>{way.name}</option>
+            {/each}
           </select>
         </label>
         <label>

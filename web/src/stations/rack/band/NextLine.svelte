@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { BandPage } from "../../../api/schema";
+  import { called } from "../../../lib/forms";
   import { shop } from "../../../lib/shop.svelte";
   import Action from "../../../parts/Action.svelte";
   import EdgeTip from "../../../parts/pictures/EdgeTip.svelte";
@@ -16,10 +17,9 @@
     ask: "Still good",
     sharpen: "Record a sharpening",
     demote: "Keep it for rough work",
-    scrap: "Scrap it",
     mend: "Record the mending",
   };
-  const tap = $derived(TAPS[page.next.do]);
+  const tap = $derived(page.next.do === "scrap" ? called("event", "scrapped") : TAPS[page.next.do]);
   const doubt = $derived(Math.max(1, Math.round(100 * page.band.dullness_sd)));
 </script>
 

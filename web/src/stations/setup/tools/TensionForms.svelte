@@ -44,7 +44,7 @@
     {/if}
     {#if card.side_push}
       <div>
-        <dt>side push</dt>
+        <dt>{called("means", "push")}</dt>
         <dd>
           <strong class="mono">{shop.say(card.side_push.force_N, "force")}</strong> bends the middle
           of it {shop.say(card.side_push.deflection_mm, "length")}, guides off

@@ -266,14 +266,7 @@
       <Choices
         legend="Is it yours?"
         chosen={saw.considered ? "considered" : "owned"}
-        options={[
-          { key: "owned", name: "it is ours" },
-          {
-            key: "considered",
-            name: "considered only",
-            note: "asked with your jobs, never offered for work",
-          },
-        ]}
+        options={choicesOf("standing")}
         onchoose={(key) => edit.set({ ...saw, considered: key === "considered" })}
       />
       <SawDrive

@@ -3,6 +3,7 @@
 
   import { ask, askPatiently, client, wordsOf } from "../../../api/client";
   import type { ScaleAnswer } from "../../../api/schema";
+  import { choicesOf } from "../../../lib/forms";
   import { notice } from "../../../lib/notice.svelte";
   import { shop } from "../../../lib/shop.svelte";
   import { percent, significant, type Said } from "../../../lib/figures/units";
@@ -154,9 +155,9 @@
         />
         <label
           >Measured by<select bind:value={means}>
-            <option value="gauge">strain gauge</option>
-            <option value="pluck">note</option>
-            <option value="push">side push</option>
+            {#each choicesOf("means").slice(0, 3) as by (by.key)}
+              <option value={by.key}>{by.name}</option>
+            {/each}
           </select></label
         >
         <Action disabled={reading === null || stress === null} onclick={() => void add()}

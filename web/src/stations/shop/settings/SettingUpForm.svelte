@@ -104,8 +104,9 @@
             } as SettingUpEdit["instruments"],
           })}
       >
-        <option value="by_hand">by hand</option>
-        <option value="simulated">simulated</option>
+        {#each choicesOf("read_by") as way (way.key)}
+          <option value={way.key}>{way.name}</option>
+        {/each}
       </select>
     </div>
   {/each}
