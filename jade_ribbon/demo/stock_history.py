@@ -4,8 +4,10 @@ Faces are read with the simulated caliper's own noise, on boards that the simula
 that the yard's saws have taught what they are.
 """
 
+import json
 import random
 from datetime import datetime, timedelta
+from importlib import resources
 from typing import Any
 
 from sqlalchemy.orm import Session
@@ -31,106 +33,8 @@ NO_SLICE_MM = 20.0
 
 LOFT, YARD, SHED = "timber loft", "behind the slip", "mill shed"
 LARCH, OAK = "european_larch_dry", "white_oak_green"
-RACK: tuple[dict[str, Any], ...] = (
-    {
-        "label": "L-31",
-        "material": LARCH,
-        "thickness_mm": 62,
-        "height_mm": 192,
-        "length_mm": 3740,
-        "bow_mm": 3.5,
-        "twist_mm": 0.8,
-        "moisture_pct": 12.5,
-        "trued": "face_edge",
-        "price": 46,
-        "place": LOFT,
-        "note": "Kept for strakes.",
-    },
-    {
-        "label": "L-32",
-        "material": LARCH,
-        "thickness_mm": 60,
-        "height_mm": 190,
-        "length_mm": 3700,
-        "moisture_pct": 12,
-        "trued": "face_edge",
-        "price": 44,
-        "place": LOFT,
-    },
-    {
-        "label": "L-33",
-        "material": LARCH,
-        "thickness_mm": 75,
-        "height_mm": 230,
-        "length_mm": 4400,
-        "bow_mm": -6,
-        "twist_mm": 2,
-        "trued": "face",
-        "price": 88,
-        "place": LOFT,
-        "note": "Nobody has had a meter on it.",
-    },
-    {
-        "label": "L-34",
-        "material": LARCH,
-        "thickness_mm": 110,
-        "height_mm": 200,
-        "length_mm": 3800,
-        "bow_mm": 1.0,
-        "moisture_pct": 14,
-        "trued": "face_edge",
-        "reactive": True,
-        "price": 92,
-        "place": LOFT,
-        "note": "From near the heart: it moves.",
-    },
-    {
-        "label": "C-08",
-        "material": "western_red_cedar_dry",
-        "thickness_mm": 52,
-        "height_mm": 150,
-        "length_mm": 4000,
-        "moisture_pct": 11,
-        "trued": "four",
-        "price": 58,
-        "place": LOFT,
-    },
-    {
-        "label": "T-02",
-        "material": "teak_dry",
-        "thickness_mm": 40,
-        "height_mm": 140,
-        "length_mm": 1250,
-        "moisture_pct": 10,
-        "trued": "face_edge",
-        "price": 140,
-        "place": LOFT,
-        "note": "The last of it: try the set-up on something else first.",
-    },
-    {
-        "label": "G-14",
-        "kind": "log",
-        "material": "scots_pine_green",
-        "small_end_mm": 380,
-        "bark_mm": 12,
-        "length_mm": 4500,
-        "moisture_pct": 60,
-        "price": 70,
-        "place": YARD,
-    },
-    {
-        "label": "G-15",
-        "kind": "log",
-        "material": OAK,
-        "small_end_mm": 340,
-        "bark_mm": 15,
-        "length_mm": 3600,
-        "moisture_pct": 65,
-        "suspect": "grit",
-        "price": 120,
-        "place": YARD,
-        "note": "Dragged out through sand.",
-    },
+RACK: list[dict[str, Any]] = json.loads(
+    resources.files("jade_ribbon.demo").joinpath("stock.json").read_text(encoding="utf-8")
 )
 BEAM: dict[str, Any] = {
     "material": "reclaimed_nails",

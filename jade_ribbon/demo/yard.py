@@ -1,6 +1,8 @@
 """Tarnwick Slip, an invented boatyard: its saws, bands, people and kinds of work."""
 
+import json
 from dataclasses import dataclass
+from importlib import resources
 from typing import Any
 
 from jade_ribbon.core.job import Finish, Operation
@@ -8,111 +10,9 @@ from jade_ribbon.core.job import Finish, Operation
 PEOPLE = ("Odda", "Brill", "Senn", "T.W.")
 
 
-def _saw(name: str, **figures: Any) -> dict[str, Any]:
-    usual: dict[str, Any] = {
-        "name": name,
-        "orientation": "vertical",
-        "tyre": "crowned",
-        "guides": "rolling",
-        "guide_span_per_height": 1.0,
-        "drive_efficiency": 0.8,
-        "feed": "hand",
-        "feed_max_m_min": None,
-        "tensioner": "spring",
-        "hand_force_N": 80.0,
-        "assumed": [],
-        "note": "",
-    }
-    return usual | figures
-
-
-SAWS: dict[str, dict[str, Any]] = {
-    "meg": _saw(
-        "Long Meg 600",
-        wheel_diameters_mm=[600.0, 600.0],
-        band_length_mm=[4560.0, 4620.0],
-        band_width_mm=[6.0, 40.0],
-        band_thickness_max_mm=1.1,
-        wheel_force_max_N=9000.0,
-        height_mm=380.0,
-        throat_mm=580.0,
-        guide_span_base_mm=80.0,
-        motor_kW=4.0,
-        drive={
-            "kind": "inverter",
-            "base_hz": 50.0,
-            "min_hz": 15.0,
-            "max_hz": 60.0,
-            "base_speed_m_s": 20.0,
-        },
-        note="Came with the shed. Inverter put in by a licensed electrician.",
-    ),
-    "shop": _saw(
-        "Shop saw 400",
-        wheel_diameters_mm=[400.0, 400.0],
-        band_length_mm=[3340.0, 3380.0],
-        band_width_mm=[3.0, 25.0],
-        band_thickness_max_mm=0.9,
-        wheel_force_max_N=3200.0,
-        height_mm=300.0,
-        throat_mm=390.0,
-        guide_span_base_mm=70.0,
-        motor_kW=1.5,
-        drive={"kind": "fixed", "speeds_m_s": [7.0, 14.5]},
-    ),
-    "tern": _saw(
-        "Little Tern 300",
-        wheel_diameters_mm=[300.0, 300.0, 300.0],
-        band_length_mm=[2480.0, 2520.0],
-        band_width_mm=[3.0, 13.0],
-        band_thickness_max_mm=0.65,
-        wheel_force_max_N=None,
-        height_mm=160.0,
-        throat_mm=500.0,
-        guides="soft_block",
-        guide_span_base_mm=60.0,
-        motor_kW=0.55,
-        drive={"kind": "fixed", "speeds_m_s": [4.0, 11.0]},
-        assumed=["wheel_force_max_N"],
-        note="Three wheels; nobody knows what its spring holds.",
-    ),
-    "maud": _saw(
-        "Iron Maud",
-        wheel_diameters_mm=[350.0, 350.0],
-        tyre="none",
-        band_length_mm=[2890.0, 2930.0],
-        band_width_mm=[6.0, 27.0],
-        band_thickness_max_mm=0.95,
-        wheel_force_max_N=6500.0,
-        height_mm=180.0,
-        throat_mm=340.0,
-        guides="steel_block",
-        guide_span_base_mm=60.0,
-        motor_kW=1.1,
-        drive_efficiency=0.7,
-        feed="power",
-        feed_max_m_min=1.0,
-        drive={"kind": "fixed", "speeds_m_s": [0.35, 0.6, 1.0, 1.6, 3.2]},
-        note="Stepped pulleys: slow enough for steel. Never wood dust in its box.",
-    ),
-    "mill": _saw(
-        "Trailer mill",
-        orientation="horizontal",
-        wheel_diameters_mm=[500.0, 500.0],
-        tyre="flat",
-        band_length_mm=[4000.0, 4030.0],
-        band_width_mm=[25.0, 38.0],
-        band_thickness_max_mm=1.1,
-        wheel_force_max_N=9500.0,
-        height_mm=500.0,
-        throat_mm=700.0,
-        guide_span_base_mm=110.0,
-        motor_kW=11.0,
-        feed="carriage",
-        feed_max_m_min=15.0,
-        drive={"kind": "fixed", "speeds_m_s": [22.0]},
-    ),
-}
+SAWS: dict[str, dict[str, Any]] = json.loads(
+    resources.files("jade_ribbon.demo").joinpath("saws.json").read_text(encoding="utf-8")
+)
 LENGTHS = {"meg": 4590.0, "shop": 3360.0, "tern": 2500.0, "maud": 2910.0, "mill": 4012.0}
 
 
