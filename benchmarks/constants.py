@@ -17,6 +17,8 @@ from pathlib import Path
 ROOT = Path(__file__).parent.parent
 COPIED = ("jade_ribbon", "tests", "docs", "pyproject.toml")
 CHANGED_BY = 1.5
+ALL = "tests/api/test_answers_stand.py"
+"""Answers of every room, of a shop that stands."""
 ALIVE_ALLOWED = 0.1
 """At most one in ten may stay unnoticed."""
 
@@ -74,12 +76,12 @@ def fails(tree: Path, tests: list[str]) -> bool:
 
 
 def noticed(constant: Constant, tree: Path, tests: list[str]) -> bool:
-    """Whether a room's tests fail in a copy of the tree in which one number is wrong."""
+    """Whether a test fails in a copy of the tree in which one number is wrong."""
     file = tree / constant.file
     whole = file.read_text()
     file.write_text(changed(constant))
     try:
-        return fails(tree, tests)
+        return fails(tree, [ALL]) or fails(tree, tests)
     finally:
         file.write_text(whole)
 
@@ -100,7 +102,7 @@ def main() -> None:
             copy = shutil.copytree if (ROOT / name).is_dir() else shutil.copy
             copy(ROOT / name, tree / name)
         tests = [f"tests/core/{given.room}", "tests/core/test_calc.py"]
-        if fails(tree, tests):
+        if fails(tree, [ALL, *tests]):
             sys.exit("the tests fail with every number right: nothing can be said")
         alive = [c for c in tried if not noticed(c, tree, tests)]
     for constant in alive:
