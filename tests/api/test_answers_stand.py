@@ -84,6 +84,10 @@ class Made:
             best = self.post("/api/plan", cut, 200)["best"]
             chosen = best["band"]["band_id"] if best else None
             self.jobs.append(self.post("/api/jobs", cut | {"name": work.name, "band_id": chosen}))
+        for job in self.jobs[:2]:
+            saw = f"/api/saws/{job['saw_id']}"
+            self.post(f"{saw}/mount", {"band_id": job["band_id"], "who": "Odda"}, 200)
+            self.post(f"{saw}/tension", {"state": "on", "stress_MPa": 120.0}, 200)
         for round_ in range(ROUNDS):
             for number, job in enumerate(self.jobs):
                 if job["band_id"] is not None:
