@@ -63,7 +63,7 @@ def break_in(
 
     Areas in mm2 of cut, times in s of cutting, since the edge was new; `cut` is what it cuts next.
 
-    Source: practice; docs/model "Breaking in".
+    Source: metal sawing practice: half feed for the first 300 cm2; docs/model "Breaking in".
     """
     if left_share(steel_token, cut_mm2=cut_mm2, cut_s=cut_s) <= 0.0:
         return None

@@ -163,7 +163,7 @@ def _sets(sold: SoldAs, measured: ArrivalFigures, found: SetMeasured | None) -> 
 def look_over(sold: SoldAs, measured: ArrivalFigures) -> Arrival:
     """Every finding of an arrival; it passes only by what was looked at.
 
-    Source: ours, docs/model "Arrivals".
+    Source: gauge practice; judgement the limits, give or take a third; docs/model "Arrivals".
     """
     thickness = measured.thickness_mm or sold.thickness_mm
     found = measured_set(measured, thickness)

@@ -24,7 +24,7 @@ def slow_pass(facts: BandFacts, job: Job, planned_m_min: float | None) -> SlowPa
     The feed is the least at which the teeth still cut there, so that each meets the metal with the
     smallest bite; never over half the planned one, where there is one.
 
-    Source: materials table, nailed timber; practice; docs/model "Metal in the board".
+    Source: materials table, nailed timber; reclaimers' practice; docs/model "Metal in the board".
     """
     drive = job.saw.drive
     nailed = materials()[NAILED]

@@ -136,7 +136,7 @@ def wanted_pitch_mm(job: Job) -> float:
     The fine ladder is 2.5 mm x (height/50 mm)^0.4, coarser in glue-laden stock. Milling,
     composites, foam and rubber want height over the low end of their ideal teeth.
 
-    Source: ours, docs/model "Choosing": customary charts.
+    Source: customary width and pitch charts; docs/model "Choosing".
     """
     cut = job.cut
     height = cut.pitch_height_mm

@@ -150,7 +150,7 @@ def rubbing(window: FeedWindow, job: Job) -> FeedWindow:
     In curves of anything but metals whatever binds; elsewhere where a person's pace binds, or what
     leans on an assumed frame, and all else is at least half the floor.
 
-    Source: ours, docs/model "Choosing".
+    Source: judgement, half the floor as sawyers bear it; docs/model "Choosing".
     """
     if not may_rub(job):
         return window

@@ -50,7 +50,7 @@ def learned_abrasion(inside: Lives, others: Lives) -> Abrasion | None:
     What all have in common is the shop's and its steels': it is 0 +- 0.7 in ln beforehand, as the
     factor is. Each life tells with the spread of one life. None under two lives inside.
 
-    Source: ours, docs/model "Wear by material".
+    Source: Archard's wear law; lognormal evidence of lives; docs/model "Wear by material".
 
     >>> learned_abrasion([(8000.0, 8000.0)], []) is None
     True

@@ -53,7 +53,7 @@ def chips_say(
     within the window, it is the edge or the gullets; too large at a low feed: some teeth carry it
     all. Where the window is shut (ceiling under floor) nobody is told to feed past the ceiling.
 
-    Source: practice, docs/model "Chips".
+    Source: sawyers' practice of reading dust, give or take a class; docs/model "Chips".
     """
     said = bite_said(chips, metal=metal)
     by_feed: BiteSaid = "right"

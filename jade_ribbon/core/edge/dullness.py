@@ -42,7 +42,7 @@ def dullness_from_feed(
     for f(d) = f(d keen) (feed keen/feed now)^(1 - m). 0 where it would be under nothing, None
     over 2.
 
-    Source: ours, docs/model "How dull".
+    Source: the cutting force law solved for dullness; docs/model "How dull".
 
     >>> round(dullness_from_feed(feed_keen_m_min=2.0, dullness_keen=0.0, feed_now_m_min=1.0, m=0.0,
     ...     dull_energy_gain=0.0, feed_ratio_sharp=0.5, feed_ratio_dull=1.0).dullness, 9)
@@ -72,7 +72,7 @@ def dullness_for(
 ) -> float | None:
     """The dullness at which the push has grown to so much; 0 at least, None over 2.
 
-    Source: ours, docs/model "How dull".
+    Source: the cutting force law solved for dullness; docs/model "How dull".
     """
     steeper = feed_ratio_dull - feed_ratio_sharp
     square = dull_energy_gain * steeper
@@ -95,7 +95,7 @@ def dullness_combined(
 ) -> DullnessCombined:
     """Two tellings of one dullness together: weights 1/sd^2, and the precisions add.
 
-    Source: ours, docs/model "How dull".
+    Source: inverse-variance weighting; docs/model "How dull".
 
     >>> found = dullness_combined(from_metres=0.2, from_metres_sd=0.1, from_feed=0.4,
     ...     from_feed_sd=0.1)

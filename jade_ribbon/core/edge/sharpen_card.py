@@ -57,7 +57,7 @@ def sharpen_card(
 
     Teeth are the length over the mean pitch; the face goes to the form's hook; set in mm a side.
 
-    Source: practice of hand filing; saw-filing figures from the forms table.
+    Source: saw filing practice; hook and set from the forms table.
     """
     pitch = pitches_mm(band, form)[0]
     teeth = 0 if form.is_knife else round(length_mm / pitch)

@@ -251,7 +251,7 @@ def _smoked(record: EdgeRecord, so_far: Evidence, retired: int) -> Evidence:
 def how_keen(record: EdgeRecord, *, life_m: float, retired: int) -> Keenness:
     """An edge by all that is known of it; a judgement wins until the next run.
 
-    Source: ours, docs/model "How dull".
+    Source: normal evidence weighed by its precision; judgement each sd; docs/model "How dull".
     """
     metres = by_metres(record, life_m=life_m, retired=retired)
     if record.judged is not None and record.judged.since == 0:

@@ -66,7 +66,7 @@ def eased_feed_m_min(barrel_mm: float, given: SetFigures) -> float:
 
     A barrel goes as the push, and the push as feed^(1 - m).
 
-    Source: ours, docs/model "Straight enough"; Chip Formation in Wood, "Size effect".
+    Source: docs/model "Straight enough"; Chip Formation in Wood, "Size effect".
     """
     wanted = AIMED_SHARE * given.tolerance_mm / abs(barrel_mm)
     share: float = min(1.0, wanted) ** (1.0 / (1.0 - given.size_exponent_m))

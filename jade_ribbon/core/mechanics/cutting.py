@@ -36,7 +36,7 @@ def bite(*, feed_m_min: float, speed_m_s: float, pitch_mm: float) -> Bite:
 def gullet_fill(*, bite_mm: float, height_mm: float, gullet_area_mm2: float) -> float:
     """Share of a gullet that the chip of one tooth fills by the time it leaves the work.
 
-    Source: ours, docs/model "Gullet fill": what a bite takes over the height, over the room.
+    Source: volume of chips over the room; judgement how they pack; docs/model "Gullet fill".
 
     >>> gullet_fill(bite_mm=0.03, height_mm=200, gullet_area_mm2=30)
     0.2
@@ -47,7 +47,7 @@ def gullet_fill(*, bite_mm: float, height_mm: float, gullet_area_mm2: float) -> 
 def energy_factor(*, dullness: float, dull_energy_gain: float) -> float:
     """Growth of the specific energy with dullness: 1 sharp, 1 + gain fully dull.
 
-    Source: ours, docs/model "Cutting pressure".
+    Source: Kienzle's force law, its exponent by material; docs/model "Cutting pressure".
     """
     return 1.0 + dull_energy_gain * dullness
 
@@ -55,7 +55,7 @@ def energy_factor(*, dullness: float, dull_energy_gain: float) -> float:
 def feed_ratio(*, dullness: float, feed_ratio_sharp: float, feed_ratio_dull: float) -> float:
     """Feed force over tangential force, from sharp to dull in proportion to dullness.
 
-    Source: ours, docs/model "Cutting pressure".
+    Source: Kienzle's force law, its exponent by material; docs/model "Cutting pressure".
     """
     return feed_ratio_sharp + (feed_ratio_dull - feed_ratio_sharp) * dullness
 

@@ -58,7 +58,7 @@ class FeedLimits:
 def hot_from_m_min(window: FeedWindow) -> float:
     """Feed (m/min) from which a cut under the floor is hot instead of shut.
 
-    Source: ours, docs/model "Choosing".
+    Source: judgement, half the least bite, give or take a third; docs/model "Choosing".
     """
     return HOT_SHARE * window.floor_m_min
 
@@ -70,7 +70,7 @@ RUBBING_WEAR = 4.0
 def slow_wear(*, feed_m_min: float, floor_m_min: float, hot_wear: float) -> float:
     """Factor on wear for a feed under the clean bite: hot, and further down rubbing.
 
-    Source: ours, docs/model "Choosing".
+    Source: judgement, hot twice and rubbing four times; docs/model "Choosing".
     """
     slack = 1.0 - 1e-9
     rubs = feed_m_min < HOT_SHARE * floor_m_min * slack
@@ -81,7 +81,7 @@ def slow_wear(*, feed_m_min: float, floor_m_min: float, hot_wear: float) -> floa
 def window_from_limits(limits: Mapping[Limit, float], floor: float) -> FeedWindow:
     """State and recommendation from the limits found: shared by every caller.
 
-    Source: ours, docs/model "Choosing".
+    Source: judgement, four fifths of what binds; docs/model "Choosing".
     """
     if is_array(floor) or any(is_array(limit) for limit in limits.values()):
         return _many_windows(limits, floor)
@@ -150,7 +150,7 @@ def feed_limits(
 
     Raises InputError when bite_max_mm < bite_min_mm.
 
-    Source: ours, docs/model "Choosing"; each limit from its own formula.
+    Source: each limit from its own formula, the least binds; docs/model "Choosing".
     """
     _check_bites(bite_min_mm, bite_max_mm)
     per_bite = speed_m_s / pitch_mm * 60.0
@@ -185,7 +185,7 @@ def feed_limits(
 def feed_window(**given: Any) -> FeedWindow:
     """The window that the limits of the feed leave; takes what `feed_limits` takes.
 
-    Source: ours, docs/model "Choosing"; each limit from its own formula.
+    Source: each limit from its own formula, the least binds; docs/model "Choosing".
     """
     found = feed_limits(**given)
     return window_from_limits(found.limits_m_min, found.floor_m_min)

@@ -119,7 +119,7 @@ def metres_sd(dullness: float, *, retired: int) -> float:
 
     One band's own scatter stays however much the shop knows.
 
-    Source: ours, docs/model "Life".
+    Source: moments of a Weibull life; docs/model "Life".
     """
     return max(LEAST_SD, dullness * life_scatter() * math.sqrt(1.0 + 1.0 / (1.0 + retired)))
 
@@ -129,7 +129,7 @@ def life_sd_ln(alpha: float) -> float:
 
     A gamma rate of weight alpha spreads ln(rate) by sqrt(psi'(alpha)), a life by 1/shape of it.
 
-    Source: ours, docs/model "Life".
+    Source: trigamma of a gamma rate; docs/model "Life".
 
     >>> round(life_sd_ln(2.0), 2)
     0.32

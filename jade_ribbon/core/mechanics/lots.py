@@ -110,7 +110,7 @@ def lot_forecast(
     raises beta by (used/limit)^shape. Given r, what is left of it and the renewals after it are
     integrated; bands begun are counted, the one on the saw is not.
 
-    Source: ours, docs/model "Lots"; Renewal Theory, "The renewal equation".
+    Source: Renewal Theory, "The renewal equation"; docs/model "Lots".
 
     >>> found = lot_forecast(alpha=7, beta=17632759200000.0, shape=3, used_m=85, limit=0.8,
     ...     metres_m=10430, cutting_min=283, band_price=38.79, change_min=8, hour_rate=40)

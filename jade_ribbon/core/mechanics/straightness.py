@@ -29,7 +29,7 @@ class Straightness:
 def side_share(dullness: float) -> float:
     """Share of the feed force that pushes a band aside: 0.06 + 0.10 x dullness.
 
-    Source: ours, docs/model "Straight enough"; every inspected face moves it.
+    Source: judgement, 1.6 times either way, moved by every face; docs/model "Straight enough".
     """
     return SIDE_SHARE_SHARP + SIDE_SHARE_DULL_GAIN * dullness
 
@@ -52,7 +52,7 @@ def straightness(
     centred in the span l: mid = q (l - H/2)/(4T), barrel = q H/(8T). The limit is the feed force
     whose mid deflection is half the tolerance. Raises InputError for a cut over the span.
 
-    Source: ours, docs/model "Straight enough".
+    Source: Strings, "Uniform load on a taut string"; docs/model "Straight enough".
 
     >>> found = straightness(stress_MPa=147, body_width_mm=16, thickness_mm=0.81, guide_span_mm=311,
     ...     cut_height_mm=288, feed_force_N=214.7, side_share=0.111, tolerance_mm=0.3)

@@ -38,7 +38,7 @@ class ContactLength:
 def bite_term(*, bite_mm: float, bite_exponent: float) -> float:
     """Growth of wear with bite, (h/0.012)^x held to 2/3..4: 1 when the exponent is 0.
 
-    Source: ours, docs/model "Metres of contact".
+    Source: kinematics of a tooth in the cut; docs/model "Metres of contact".
     """
     term = (bite_mm / USUAL_BITE_MM) ** bite_exponent
     return least(most(term, BITE_TERM_LOW), BITE_TERM_HIGH)
@@ -83,7 +83,7 @@ def nominal_life_m(*, rel_edge_life: float, sharpenings: int = 0) -> float:
 def fouling(*, gum_factor: float, gullet_share: float, contact_m: float) -> float:
     """How gummed the band is after these metres since cleaning: 0 clean .. 1.
 
-    Source: ours, docs/model "Gum".
+    Source: first-order growth to full; judgement its length, twice or half; docs/model "Gum".
     """
     return 1.0 - exp(-gum_factor * gullet_share * contact_m / FOULING_LENGTH_M)
 
@@ -91,7 +91,7 @@ def fouling(*, gum_factor: float, gullet_share: float, contact_m: float) -> floa
 def fouling_added(before: float, gain: float) -> float:
     """Fouling after a further run on top of what is there: clean shares multiply.
 
-    Source: ours, docs/model "Gum".
+    Source: first-order growth to full; docs/model "Gum".
 
     >>> round(fouling_added(0.1, 0.1), 2)
     0.19
@@ -102,7 +102,7 @@ def fouling_added(before: float, gain: float) -> float:
 def effective_dullness(*, edge_dullness: float, fouled: float) -> float:
     """Dullness the cut feels: wear plus what gum adds until the band is cleaned.
 
-    Source: ours, docs/model "Gum".
+    Source: judgement, gum as half a dull edge; docs/model "Gum".
     """
     return edge_dullness + FOULING_DULLNESS * fouled
 
@@ -127,7 +127,7 @@ EDGE_STATES = (
 def edge_state(dullness: float) -> EdgeState:
     """The class an edge is in: keen under 0.35, fair under 0.6, tired under 0.9, else spent.
 
-    Source: ours, docs/model "Life".
+    Source: judgement, each end give or take 0.05; docs/model "Life".
 
     >>> edge_state(0.4).key
     'fair'

@@ -162,7 +162,7 @@ def all_round(jobs: Sequence[tuple[str, Job]]) -> AllRound:
     that nothing can do, counts as impossible. InputError without jobs, or with jobs of
     different saws.
 
-    Source: ours, docs/model "One band for many jobs".
+    Source: setup against run cost, every band tried; docs/model "One band for many jobs".
     """
     if not jobs:
         raise refuse("jobs", "is empty; accepted: 1 job or more", [])

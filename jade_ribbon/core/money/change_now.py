@@ -34,7 +34,7 @@ def change_now(
     change m + what the edge was still worth and cannot be saved; m = hour/60. Even where they are
     the same, held to 0..1 (1: going on never pays; 0: it always does), none where failing is free.
 
-    Source: ours, docs/model "Lots".
+    Source: age replacement, least expected cost to the next failure; docs/model "Lots".
 
     >>> found = change_now(chance_lasts=0.594, spoil_value=4.6, interruption_min=5, change_min=12,
     ...     hour_rate=30, edge_value_left=3.5, salvage_share=0, slower_min=4)

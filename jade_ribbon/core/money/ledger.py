@@ -86,7 +86,7 @@ def group_cost(
     `per_m` is, by steel and whether it is sharpened, the share of a band's price that an
     equivalent metre takes; `dearer` what it costs against plain carbon, where nobody gave a price.
 
-    Source: ours, docs/model "Money from the record": the spread of a ratio of sums.
+    Source: survey sampling, variance of a ratio; docs/model "Money from the record".
     """
     hours = math.fsum(s.seconds for s in sums) / 3600.0
     area = math.fsum(s.area_m2 for s in sums)

@@ -35,7 +35,7 @@ class PaybackFound:
 def payback(*, price: float, saved_per_year: float, costs_per_year: float) -> PaybackFound:
     """What is saved a year, less what using it takes, against its price.
 
-    Source: ours, docs/model "Payback".
+    Source: simple payback; judgement what is saved, twice or half; docs/model "Payback".
 
     >>> payback(price=1000, saved_per_year=0, costs_per_year=10).verdict
     'never'

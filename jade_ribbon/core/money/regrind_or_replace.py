@@ -47,7 +47,7 @@ def sharpen_plan(
     1000 (price + n sharpening)/(life (1 + r + … + r^n)); price and sharpening each with the
     change-over they cause.
 
-    Source: ours, docs/model "Sharpen or replace".
+    Source: replacement economics, cost a metre over a cycle; docs/model "Sharpen or replace".
 
     >>> sharpen_plan(price_new=10, life_new_m=1000, sharpen_cost=2, life_ratio=1, times_most=1)
     SharpenPlan(cost_per_1000_m=(10.0, 6.0), best_times=1, saving_share=0.4)
@@ -90,7 +90,7 @@ def most_times(
 
     `bending_per_m` is the share of the bending life that an equivalent metre takes.
 
-    Source: ours, docs/model "Sharpen or replace".
+    Source: replacement economics, cost a metre over a cycle; docs/model "Sharpen or replace".
     """
     if is_grit:
         return Bounds(0, "a grit edge is not sharpened")

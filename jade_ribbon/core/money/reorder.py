@@ -36,7 +36,7 @@ def reorder_point(
     The rate a week ~ Gamma(used up + 1/2, weeks): demand in the wait is negative binomial with
     r = used up + 1/2 and p = weeks/(weeks + lead).
 
-    Source: ours, docs/model "Spares".
+    Source: order-up-to stock with gamma-Poisson demand; docs/model "Spares".
 
     >>> reorder_point(used_up=0, weeks=52, lead_weeks=1, service=0.9).reorder_at
     0
@@ -85,7 +85,7 @@ def stand(point: ReorderPoint, *, have: int, used_up: int, weeks: float) -> Stoc
 def chance_short(*, used_up: float, weeks: float, lead_weeks: float, have: int) -> float:
     """Chance that what is on the rack is used up before new ones come, if ordered now.
 
-    Source: ours, docs/model "Spares".
+    Source: order-up-to stock with gamma-Poisson demand; docs/model "Spares".
 
     >>> chance_short(used_up=0, weeks=52, lead_weeks=1, have=5) < 1e-6
     True

@@ -119,7 +119,7 @@ def usable_for(standing: Standing) -> list[str]:
 def what_next(standing: Standing) -> Next:
     """What to do with a band: the first that holds, danger before money.
 
-    Source: ours, docs/model "What next".
+    Source: decision by least expected cost; judgement what an hour waits; docs/model "What next".
     """
     return _safety(standing) or _asked(standing) or _by_money(standing)
 

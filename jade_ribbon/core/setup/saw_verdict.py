@@ -161,7 +161,7 @@ def _not_looked_at(facts: SawFacts) -> Iterator[str]:
 def saw_verdict(facts: SawFacts) -> SawVerdict:
     """Whether a saw is ready: everything read or recorded within limits, nothing left unlooked at.
 
-    Source: ours, docs/model "Ready".
+    Source: checklists of machine safety: nothing unread is ready; docs/model "Ready".
     """
     found = against_ready(facts)
     if found:

@@ -38,7 +38,7 @@ def bowed_billet(
     presses its middle flat, I = height t^3 / 12. A billet that its bow takes whole gives none
     trued first. Raises InputError when preparing alone takes the whole billet.
 
-    Source: Statics of Beams, "Simply supported beam, load at mid-span"; ours, docs/model "Stock".
+    Source: Statics of Beams, "Simply supported beam, load at mid-span"; docs/model "Stock".
 
     >>> found = bowed_billet(billet_mm=62, bow_mm=14.9, length_mm=1555, height_mm=233,
     ...     slice_mm=12.2, kerf_mm=1.4, clean_up_per_face_mm=0.5, prepare_loss_mm=2,

@@ -146,7 +146,7 @@ def _moisture_untold(found: Condition) -> Iterator[Said]:
 def readiness_of(found: Condition, rule: StockRule) -> StockReadiness:
     """Ready only by what was noted: a moisture that nobody read, or read long ago, tells nothing.
 
-    Source: practice; house rule "stock before resawing"; docs/model "Stock".
+    Source: kiln and sawmill practice; house rule "stock before resawing"; docs/model "Stock".
     """
     if found.sawn_up:
         return StockReadiness("not_ready", ("It is sawn up.",), 0.0, 0.0)

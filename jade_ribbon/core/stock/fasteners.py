@@ -56,7 +56,7 @@ class SlowZone:
 def slow_zones(found: Iterable[Fastener], length_mm: float) -> tuple[SlowZone, ...]:
     """Stretches about the metal that is still in, those that touch taken together.
 
-    Source: practice, docs/model "Metal in the board".
+    Source: reclaimers' practice, 75 mm each side of a mark; docs/model "Metal in the board".
 
     >>> slow_zones([Fastener(500, "face", 20, "nail"), Fastener(600, "face", 20, "nail")], 3000)
     (SlowZone(from_mm=425.0, to_mm=675.0, marks=2),)
@@ -94,7 +94,7 @@ def strikes_expected(
 
     Cuts by their distance from the marked face, mm.
 
-    Source: ours, docs/model "Metal in the board".
+    Source: geometric probability; docs/model "Metal in the board".
 
     >>> nails = [Fastener(500, "face", 20, "nail"), Fastener(900, "back", 20, "nail")]
     >>> strikes_expected(nails, [15.0, 30.0], thickness_mm=60)
@@ -192,7 +192,7 @@ def dig_or_saw(
 
     Both are known to a factor of two: where the ranges overlap neither is called cheaper.
 
-    Source: ours, docs/model "Metal in the board"; house rule "metal in old timber".
+    Source: least expected cost; house rule "metal in old timber"; docs/model "Metal in the board".
     """
     marks = [f for f in found if f.state == "in"]
     hits = [

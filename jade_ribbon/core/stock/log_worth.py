@@ -99,7 +99,7 @@ def log_worth(
     Money of a cubic metre of boards: the log's price and its cuts over what it gives. InputError
     as `log_boards` and `cant_boards`.
 
-    Source: ours, docs/model "Logs around a cant".
+    Source: geometry of a log; its price over what it gives; docs/model "Logs around a cant".
     """
     through = log_boards(
         small_end_mm=log.small_end_mm,

@@ -107,7 +107,7 @@ def cant_boards(
     `log_boards`. Outside the cant as many boards are taken off each side as are clear over the
     least width. Raises InputError when bark takes the whole log, or a cant does not lie within it.
 
-    Source: ours, docs/model "Logs".
+    Source: geometry of chords, concave in the lay; docs/model "Logs".
 
     >>> found = cant_boards(small_end_mm=400, bark_mm=10, board_mm=27, kerf_mm=2,
     ...     least_width_mm=80, cant_mm=200)
@@ -176,7 +176,7 @@ def log_boards(
     lie centred; so are the outer boards' widths. The best number of them is tried out. Raises
     InputError when bark takes the whole log.
 
-    Source: ours, docs/model "Logs".
+    Source: geometry of chords, concave in the lay; docs/model "Logs".
 
     >>> log_boards(small_end_mm=251, bark_mm=6, board_mm=59, kerf_mm=2, least_width_mm=80).boards
     3

@@ -69,7 +69,7 @@ def next_cut(
     is trued again, which takes what it bowed last time. Faces that must match are sawn in sequence
     whatever the bow does, by the house rule.
 
-    Source: house rules "reactive stock"; ours, docs/model "Stock".
+    Source: house rules "reactive stock"; release of growth stress; docs/model "Stock".
     """
     whole = _slices(thickness_mm, prepare_loss_mm + abs(bow_mm), slice_mm, kerf_mm)
     half_mm = (thickness_mm - kerf_mm) / 2.0
