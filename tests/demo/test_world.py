@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 from sqlalchemy import select
 
-from jade_ribbon.core.mechanics.wear import edge_state
+from jade_ribbon.core.edge.edge_states import edge_state
 from jade_ribbon.core.simulation.senses import TRUE_SIDE_FACTOR
 from jade_ribbon.demo import world
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from jade_ribbon.core.mechanics.wear import EDGE_STATES
+from jade_ribbon.core.edge.edge_states import EDGE_STATES
 
 Looks = Literal["new", "keen", "fair", "tired", "spent"]
 

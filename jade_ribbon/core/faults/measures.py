@@ -14,6 +14,7 @@ from jade_ribbon.core.faults.measured import (
 )
 from jade_ribbon.core.faults.ridges import RidgeSource, ridge_source, ridge_words
 from jade_ribbon.core.faults.trial_face import FACE_FIGURES, FACE_SIGNS, TRIALS, trial_rule
+from jade_ribbon.core.job import USUAL_GUARD_GAP_MM
 from jade_ribbon.core.mechanics.tension import stress_from_pluck
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said, figure, percent, quantity, sentence
@@ -207,7 +208,7 @@ GUARD_TIMES = 2.0
 
 def walk_round(given: Figures, at: SawContext) -> Measured:
     """The guard over twice its house setting is an answer; the rest is looked at."""
-    gap = at.guard_gap_mm or 10.0
+    gap = at.guard_gap_mm or USUAL_GUARD_GAP_MM
     clear = given["clear_mm"]
     words = sentence(
         "Guard ", quantity(clear, "length"), ", house setting ", quantity(gap, "length"), "."

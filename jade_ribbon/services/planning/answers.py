@@ -18,12 +18,13 @@ from jade_ribbon.core.choosing.operating_point import Evaluation, RunFigures
 from jade_ribbon.core.choosing.uncertainty.chances import BandSpread, Between
 from jade_ribbon.core.choosing.uncertainty.confidence import Sure, lot_words
 from jade_ribbon.core.choosing.uncertainty.steel_costs import SteelCost
+from jade_ribbon.core.edge.edge_states import edge_state
 from jade_ribbon.core.edge.shop_life import to_wood_metres
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import FeedWindow, Limit, hot_from_m_min
 from jade_ribbon.core.mechanics.geometry import InCurve, in_curve
 from jade_ribbon.core.mechanics.tension import tension
-from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
+from jade_ribbon.core.mechanics.wear import effective_dullness
 from jade_ribbon.core.quantities.chances import chance_words
 from jade_ribbon.core.quantities.words import Said
 from jade_ribbon.core.stock.slices import Slices

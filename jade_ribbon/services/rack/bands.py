@@ -10,9 +10,10 @@ from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import look_up, pitches_mm
 from jade_ribbon.core.choosing.conflicts import barring, damage_words
+from jade_ribbon.core.edge.edge_states import edge_state
 from jade_ribbon.core.edge.shop_life import ShopLives, asks_still_good, own_life_m
 from jade_ribbon.core.job import Candidate
-from jade_ribbon.core.mechanics.wear import edge_state, effective_dullness
+from jade_ribbon.core.mechanics.wear import effective_dullness
 from jade_ribbon.formats.plain_text import visible
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of

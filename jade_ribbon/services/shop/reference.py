@@ -11,6 +11,7 @@ from jade_ribbon.core.choosing.conflicts import LIMIT_MARKS, LIMIT_WORDS
 from jade_ribbon.core.choosing.explanation.cautions import DISCLAIMER
 from jade_ribbon.core.choosing.explanation.explain import MANY_BENDING_HOURS
 from jade_ribbon.core.choosing.sentences import FINISH_WORDS, OperationSentence, operation_sentences
+from jade_ribbon.core.edge.edge_states import EDGE_STATES
 from jade_ribbon.core.edge.history import SCRAP_REASONS
 from jade_ribbon.core.edge.run_pace import PACES, PaceBand
 from jade_ribbon.core.edge.signs import Sign, signs
@@ -18,7 +19,6 @@ from jade_ribbon.core.edge.visual_grade import JUDGEMENTS, Judgement
 from jade_ribbon.core.inspection.roughness import RoughnessClass, classes
 from jade_ribbon.core.job import Finish
 from jade_ribbon.core.mechanics.feed import Limit
-from jade_ribbon.core.mechanics.wear import EDGE_STATES
 from jade_ribbon.core.quantities.chances import ENDS, ChanceEnds
 from jade_ribbon.core.quantities.typical import USUAL, Usual, meant
 from jade_ribbon.core.quantities.words import Said, table_text

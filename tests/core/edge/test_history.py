@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from jade_ribbon.core.edge.edge_states import edge_state
 from jade_ribbon.core.edge.history import WORN, BandHistory, replay, replayed
 from jade_ribbon.core.edge.run_wear import run_wear
 from jade_ribbon.core.edge.sharpness import Judged, how_keen
@@ -21,7 +22,7 @@ from jade_ribbon.core.edge.shop_life import (
 )
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.life import SHAPE, survival
-from jade_ribbon.core.mechanics.wear import edge_state, fouling
+from jade_ribbon.core.mechanics.wear import fouling
 from jade_ribbon.reference.tables import materials
 from tests.support.histories import K07, event, run
 
