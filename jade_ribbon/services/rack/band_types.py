@@ -12,22 +12,12 @@ from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.bands import check_type
-from jade_ribbon.services.rack.edges import MINOR
+from jade_ribbon.services.rack.edges import MINOR, SHAPE_KEYS
 from jade_ribbon.services.rack.inputs import OwnTypeInput
 from jade_ribbon.services.records import ChangeId, as_record, get, log_change, must_hold
 from jade_ribbon.store.models import BandTypeRow
 
-PLAIN = (
-    "width_mm",
-    "thickness_mm",
-    "tpi_lo",
-    "tpi_hi",
-    "form",
-    "steel",
-    "set_per_side_mm",
-    "told_life",
-    "note",
-)
+PLAIN = (*SHAPE_KEYS, "told_life", "note")
 
 
 @dataclass(frozen=True)

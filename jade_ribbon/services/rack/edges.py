@@ -19,6 +19,16 @@ from jade_ribbon.services.memo import remembered
 from jade_ribbon.services.rack.replay import around, event_fact, face_facts, history, run_fact
 from jade_ribbon.store.models import BandRow, EdgeLifeRow
 
+SHAPE_KEYS = (
+    "width_mm",
+    "thickness_mm",
+    "tpi_lo",
+    "tpi_hi",
+    "form",
+    "steel",
+    "set_per_side_mm",
+)
+"""What a band, a type and a coil are made as."""
 MINOR = 100
 
 

@@ -13,7 +13,7 @@ from jade_ribbon.reference.care import making_steps
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.rack.bands import check_type, one_living_band_of_a_label
-from jade_ribbon.services.rack.edges import MINOR
+from jade_ribbon.services.rack.edges import MINOR, SHAPE_KEYS
 from jade_ribbon.services.rack.inputs import (
     CoilInput,
     MakingEndInput,
@@ -24,15 +24,6 @@ from jade_ribbon.services.records import ChangeId, as_record, get, log_change
 from jade_ribbon.services.shop.saws import owned_saws
 from jade_ribbon.store.models import BandEventRow, BandRow, CoilRow, MakingRow
 
-PLAIN = (
-    "width_mm",
-    "thickness_mm",
-    "tpi_lo",
-    "tpi_hi",
-    "form",
-    "steel",
-    "set_per_side_mm",
-)
 TRIED_LEAST = 5
 """Bands of a procedure before its share of failures is told."""
 
@@ -140,7 +131,7 @@ def made_here(session: Session) -> MadeHere:
         [
             CoilLine(
                 id=c.id,
-                **{name: getattr(c, name) for name in PLAIN},
+                **{name: getattr(c, name) for name in SHAPE_KEYS},
                 left_mm=c.left_mm,
                 price_per_m=None if c.price_per_m_minor is None else c.price_per_m_minor / MINOR,
                 place=c.place,
@@ -214,7 +205,7 @@ def add_coil(session: Session, given: CoilInput) -> MadeHere:
     """A coil comes in."""
     check_type(given)
     row = CoilRow(
-        **{name: getattr(given, name) for name in PLAIN},
+        **{name: getattr(given, name) for name in SHAPE_KEYS},
         left_mm=given.left_mm,
         price_per_m_minor=None if given.price_per_m is None else round(given.price_per_m * MINOR),
         place=given.place,
@@ -304,7 +295,7 @@ def _band(session: Session, row: MakingRow, who: str) -> BandRow:
     per_m = coil.price_per_m_minor
     band = BandRow(
         label=row.label,
-        **{name: getattr(coil, name) for name in PLAIN},
+        **{name: getattr(coil, name) for name in SHAPE_KEYS},
         length_mm=row.length_mm,
         price_minor=None if per_m is None else round(per_m * row.length_mm / 1000.0),
         arrived_at=now(),

@@ -16,7 +16,19 @@ from sqlalchemy.orm import Mapped, mapped_column
 from jade_ribbon.store.models.base import Base
 
 
-class BandRow(Base):
+class BandShape:
+    """What a band is made as: its strip, its teeth and its steel."""
+
+    width_mm: Mapped[float]
+    thickness_mm: Mapped[float]
+    tpi_lo: Mapped[float | None]
+    tpi_hi: Mapped[float | None]
+    form: Mapped[str] = mapped_column(String(40))
+    steel: Mapped[str] = mapped_column(String(40))
+    set_per_side_mm: Mapped[float | None]
+
+
+class BandRow(BandShape, Base):
     """A band on the rack, with counters replayed from its runs and events."""
 
     __tablename__ = "band"
@@ -31,14 +43,7 @@ class BandRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     label: Mapped[str] = mapped_column(String(40))
-    width_mm: Mapped[float]
-    thickness_mm: Mapped[float]
-    tpi_lo: Mapped[float | None]
-    tpi_hi: Mapped[float | None]
-    form: Mapped[str] = mapped_column(String(40))
-    steel: Mapped[str] = mapped_column(String(40))
     length_mm: Mapped[float]
-    set_per_side_mm: Mapped[float | None]
     price_minor: Mapped[int | None]
     place: Mapped[str] = mapped_column(String(80), default="")
     state: Mapped[str] = mapped_column(String(12), default="rack")
@@ -67,20 +72,13 @@ class BandRow(Base):
     deleted_at: Mapped[datetime | None]
 
 
-class BandTypeRow(Base):
+class BandTypeRow(BandShape, Base):
     """A band type the shop can buy, beside the built-in catalogue."""
 
     __tablename__ = "band_type"
     __table_args__ = (CheckConstraint("width_mm > 0 AND thickness_mm > 0", name="sizes"),)
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    width_mm: Mapped[float]
-    thickness_mm: Mapped[float]
-    tpi_lo: Mapped[float | None]
-    tpi_hi: Mapped[float | None]
-    form: Mapped[str] = mapped_column(String(40))
-    steel: Mapped[str] = mapped_column(String(40))
-    set_per_side_mm: Mapped[float | None]
     price_per_m_minor: Mapped[int | None]
     told_life: Mapped[float | None]
     """How many times a plain carbon edge it lasts, as its seller tells."""
@@ -122,20 +120,13 @@ class BandEventRow(Base):
     deleted_at: Mapped[datetime | None]
 
 
-class CoilRow(Base):
+class CoilRow(BandShape, Base):
     """Band stock on a coil, from which bands are made here."""
 
     __tablename__ = "coil"
     __table_args__ = (CheckConstraint("left_mm >= 0", name="left"),)
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    width_mm: Mapped[float]
-    thickness_mm: Mapped[float]
-    tpi_lo: Mapped[float | None]
-    tpi_hi: Mapped[float | None]
-    form: Mapped[str] = mapped_column(String(40))
-    steel: Mapped[str] = mapped_column(String(40))
-    set_per_side_mm: Mapped[float | None]
     left_mm: Mapped[float]
     price_per_m_minor: Mapped[int | None]
     place: Mapped[str] = mapped_column(String(80), default="")
