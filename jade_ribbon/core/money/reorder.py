@@ -73,7 +73,7 @@ def stand(point: ReorderPoint, *, have: int, used_up: int, weeks: float) -> Stoc
     A type that nobody used up is not ordered; a short record cannot tell.
 
     >>> stand(ReorderPoint(0.6, 2, 0.05), have=1, used_up=6, weeks=40)
-    Stand(verdict='order', order=3)
+    StockLevel(verdict='order', order=3)
     """
     if weeks < LEAST_WEEKS:
         return StockLevel("cannot_tell", 0)

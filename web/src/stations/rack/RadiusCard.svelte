@@ -103,8 +103,9 @@
     font-weight: 400;
     color: var(--ink-soft);
   }
+  th,
   td {
-    padding: var(--s2) var(--s2) var(--s2) 0;
+    padding: var(--s2) var(--s1) var(--s2) 0;
   }
   .big {
     font-size: var(--text-large);
