@@ -4,33 +4,13 @@
   import type { StockAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import Action from "../../parts/Action.svelte";
+  import PhotoPicker from "../../parts/PhotoPicker.svelte";
 
   const { stock, onchanged }: { stock: StockAnswer; onchanged: () => void } = $props();
-  let picker = $state<HTMLInputElement>();
-  let busy = $state(false);
 
-  async function keep(): Promise<void> {
-    const file = picker?.files?.[0];
-    if (!file) return;
-    busy = true;
-    try {
-      const params = { path: { stock_id: stock.id } };
-      const { change_id } = await ask(
-        client.POST("/api/stock/{stock_id}/photo", {
-          params,
-          ...asBytes(file),
-        }),
-      );
-      onchanged();
-      notice.canUndo("The photograph is kept, without where it was taken.", change_id, () =>
-        Promise.resolve(onchanged()),
-      );
-    } catch (problem) {
-      notice.fail(problem);
-    } finally {
-      busy = false;
-      if (picker) picker.value = "";
-    }
+  function send(file: File): Promise<{ change_id: number }> {
+    const params = { path: { stock_id: stock.id } };
+    return ask(client.POST("/api/stock/{stock_id}/photo", { params, ...asBytes(file) }));
   }
 
   async function remove(): Promise<void> {
@@ -47,19 +27,13 @@
     <img src="/api/photos/{stock.photo_id}.jpg" alt="{stock.label}, as it lies" />
     <Action onclick={() => void remove()}>Take it back</Action>
   {/if}
-  <input
-    bind:this={picker}
-    class="unseen"
-    type="file"
-    tabindex="-1"
-    accept="image/jpeg,image/png,image/webp"
-    capture="environment"
-    aria-label="A photograph of {stock.label}"
-    onchange={() => void keep()}
-  />
-  <Action disabled={busy} onclick={() => picker?.click()}
-    >{stock.photo_id === null ? "Photograph it" : "Another photograph"}</Action
-  >
+  <PhotoPicker of={stock.label} onsend={send} {onchanged}>
+    {#snippet children({ open, busy })}
+      <Action disabled={busy} onclick={open}
+        >{stock.photo_id === null ? "Photograph it" : "Another photograph"}</Action
+      >
+    {/snippet}
+  </PhotoPicker>
 </div>
 
 <style>

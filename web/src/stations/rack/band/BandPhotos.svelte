@@ -5,37 +5,20 @@
   import { notice } from "../../../lib/notice.svelte";
   import { day } from "../../../lib/figures/units";
   import Action from "../../../parts/Action.svelte";
+  import PhotoPicker from "../../../parts/PhotoPicker.svelte";
 
   interface Props {
     page: BandPage;
     onchanged: () => Promise<void>;
   }
   const { page, onchanged }: Props = $props();
-  let picker = $state<HTMLInputElement>();
   let shows = $state<"teeth" | "face">("teeth");
-  let busy = $state(false);
 
-  async function keep(): Promise<void> {
-    const file = picker?.files?.[0];
-    if (!file) return;
-    busy = true;
+  function send(file: File): Promise<{ change_id: number }> {
     const run_id = shows === "face" ? (page.runs.at(-1)?.id ?? null) : null;
     const query = { shows, ...(run_id === null ? {} : { run_id }) };
-    try {
-      const { change_id } = await ask(
-        client.POST("/api/bands/{band_id}/photo", {
-          params: { path: { band_id: page.band.id }, query },
-          ...asBytes(file),
-        }),
-      );
-      await onchanged();
-      notice.canUndo("The photograph is kept, without where it was taken.", change_id, onchanged);
-    } catch (problem) {
-      notice.fail(problem);
-    } finally {
-      busy = false;
-      if (picker) picker.value = "";
-    }
+    const params = { path: { band_id: page.band.id }, query };
+    return ask(client.POST("/api/bands/{band_id}/photo", { params, ...asBytes(file) }));
   }
 
   async function remove(photo_id: number): Promise<void> {
@@ -43,11 +26,6 @@
     const { change_id } = await ask(client.DELETE("/api/photos/{photo_id}", { params }));
     await onchanged();
     notice.canUndo("The photograph is taken back.", change_id, onchanged);
-  }
-
-  function choose(what: "teeth" | "face"): void {
-    shows = what;
-    picker?.click();
   }
 </script>
 
@@ -68,22 +46,26 @@
       </li>
     {/each}
   </ul>
-  <input
-    bind:this={picker}
-    class="unseen"
-    type="file"
-    tabindex="-1"
-    accept="image/jpeg,image/png,image/webp"
-    capture="environment"
-    aria-label="A photograph of {page.band.label}"
-    onchange={() => void keep()}
-  />
-  <div class="add">
-    <Action disabled={busy} onclick={() => choose("teeth")}>Photograph its teeth</Action>
-    <Action disabled={busy || page.runs.length === 0} onclick={() => choose("face")}
-      >A face of its last run</Action
-    >
-  </div>
+  <PhotoPicker of={page.band.label} onsend={send} {onchanged}>
+    {#snippet children({ open, busy })}
+      <div class="add">
+        <Action
+          disabled={busy}
+          onclick={() => {
+            shows = "teeth";
+            open();
+          }}>Photograph its teeth</Action
+        >
+        <Action
+          disabled={busy || page.runs.length === 0}
+          onclick={() => {
+            shows = "face";
+            open();
+          }}>A face of its last run</Action
+        >
+      </div>
+    {/snippet}
+  </PhotoPicker>
 </section>
 
 <style>
