@@ -80,13 +80,6 @@
     width: min(36rem, calc(100vw - 2 * var(--s4)));
     max-height: calc(100vh - 2 * var(--s5));
     overflow-y: auto;
-    padding: var(--s5);
-    background: var(--paper);
-    color: var(--ink);
-    border: var(--rule) solid var(--ink);
-  }
-  dialog::backdrop {
-    background: color-mix(in srgb, var(--jade-deep) 45%, transparent);
   }
   header {
     display: flex;

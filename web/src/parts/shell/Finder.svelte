@@ -98,13 +98,6 @@
     width: min(44rem, calc(100vw - 2 * var(--s4)));
     margin-top: 10vh;
     max-height: 80vh;
-    padding: var(--s5);
-    background: var(--paper);
-    color: var(--ink);
-    border: var(--rule) solid var(--ink);
-  }
-  dialog::backdrop {
-    background: color-mix(in srgb, var(--jade-deep) 45%, transparent);
   }
   input {
     width: 100%;

@@ -37,10 +37,6 @@
 <style>
   dialog {
     width: min(30rem, calc(100vw - 2 * var(--s4)));
-    padding: var(--s5);
-    background: var(--paper);
-    color: var(--ink);
-    border: var(--rule) solid var(--ink);
   }
   dl div {
     display: grid;

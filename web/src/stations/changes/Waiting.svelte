@@ -203,9 +203,6 @@
     align-items: center;
   }
   .fields {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(min(14rem, 100%), 1fr));
-    gap: var(--s4);
     padding: var(--s2) 0;
   }
   .refused {

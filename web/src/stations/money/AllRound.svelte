@@ -180,8 +180,6 @@
     padding: var(--s1) var(--s4) var(--s1) 0;
   }
   thead th {
-    border: 0;
-    color: var(--ink-soft);
     vertical-align: bottom;
   }
   .changing td span {

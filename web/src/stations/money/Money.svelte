@@ -288,10 +288,6 @@
     font-weight: 400;
     padding: 0 var(--s3) 0 0;
   }
-  thead th {
-    border: 0;
-    color: var(--ink-soft);
-  }
   .bar {
     width: 45%;
     min-width: 9rem;

@@ -234,9 +234,6 @@
     border-top: var(--rule) solid var(--ink);
   }
   .fields {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(min(16rem, 100%), 1fr));
-    gap: var(--s4);
     padding: var(--s4) 0;
   }
   .text {

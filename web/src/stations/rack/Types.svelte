@@ -168,9 +168,6 @@
     display: flex;
   }
   .fields {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(min(16rem, 100%), 1fr));
-    gap: var(--s4);
     padding: var(--s4) 0;
   }
   @media (max-width: 45em) {

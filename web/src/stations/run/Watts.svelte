@@ -89,8 +89,6 @@
 
 <style>
   .fields {
-    display: grid;
     grid-template-columns: repeat(auto-fill, minmax(min(11rem, 100%), 1fr));
-    gap: var(--s4);
   }
 </style>

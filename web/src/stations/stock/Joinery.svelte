@@ -252,9 +252,7 @@
     padding: var(--s3) 0;
   }
   .fields {
-    display: grid;
     grid-template-columns: repeat(auto-fill, minmax(min(13rem, 100%), 1fr));
-    gap: var(--s4);
     padding: var(--s3) 0;
     align-items: start;
   }

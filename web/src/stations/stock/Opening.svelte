@@ -98,9 +98,6 @@
 
 <style>
   .fields {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(min(16rem, 100%), 1fr));
-    gap: var(--s4);
     padding: var(--s3) 0;
   }
 </style>

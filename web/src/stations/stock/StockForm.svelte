@@ -210,9 +210,6 @@
     padding: var(--s3) 0 var(--s5);
   }
   .fields {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(min(15rem, 100%), 1fr));
-    gap: var(--s4);
     padding-bottom: var(--s4);
     align-items: start;
   }

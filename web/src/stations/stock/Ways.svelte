@@ -53,7 +53,6 @@
     font-weight: 400;
   }
   thead th {
-    color: var(--ink-soft);
     font-size: var(--text-small);
   }
   [data-best="true"] th,

@@ -156,10 +156,6 @@
     font-weight: 400;
     padding: var(--s1) var(--s4) var(--s1) 0;
   }
-  thead th {
-    border: 0;
-    color: var(--ink-soft);
-  }
   tr[data-best="true"] th {
     font-weight: 650;
   }

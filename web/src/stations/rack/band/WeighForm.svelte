@@ -122,7 +122,6 @@
   .fields {
     display: flex;
     flex-wrap: wrap;
-    gap: var(--s3) var(--s4);
     align-items: end;
     padding: var(--s3) 0;
   }

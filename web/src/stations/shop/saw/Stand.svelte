@@ -269,7 +269,6 @@
     font-weight: 400;
   }
   thead th {
-    color: var(--ink-soft);
     font-size: var(--text-small);
   }
   .defect,

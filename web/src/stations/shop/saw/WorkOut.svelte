@@ -123,9 +123,6 @@
     text-underline-offset: 0.2em;
   }
   .fields {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(min(15rem, 100%), 1fr));
-    gap: var(--s4);
     padding: var(--s3) 0;
   }
   .found {

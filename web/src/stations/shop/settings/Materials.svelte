@@ -146,9 +146,7 @@
 
 <style>
   .fields {
-    display: grid;
     grid-template-columns: repeat(auto-fill, minmax(min(17rem, 100%), 1fr));
-    gap: var(--s4);
     padding: var(--s4) 0;
   }
   .actions,

@@ -45,9 +45,6 @@
 
 <style>
   .fields {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(min(15rem, 100%), 1fr));
-    gap: var(--s4);
     padding: var(--s3) 0 var(--s5);
   }
 </style>
