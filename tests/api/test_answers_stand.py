@@ -46,8 +46,9 @@ PAGES = (
     "/api/money?by=person",
     "/api/money/rules",
     "/api/faults",
-    "/api/reference",
 )
+FIGURES = ("assumed", "saw_kinds", "usual", "losses", "paces", "edges", "judgements", "roughness")
+"""Tables of the reference that hold figures of the job; its words have tests of their own."""
 OF_EACH = {
     "/api/saws/{}/stand": range(1, 6),
     "/api/saws/{}/speeds?target_m_s=15": range(1, 6),
@@ -124,6 +125,8 @@ class Made:
     def pages(self) -> Iterator[tuple[str, Any]]:
         for page in PAGES:
             yield page, self.client.get(page).get_json()
+        tables = self.client.get("/api/reference").get_json()
+        yield from ((name, tables[name]) for name in FIGURES)
         for page, keys in OF_EACH.items():
             for key in keys:
                 yield page.format(key), self.client.get(page.format(key)).get_json()
