@@ -11,7 +11,12 @@ export default ts.config(
   ...svelte.configs.recommended,
   {
     languageOptions: { globals: globals.browser },
-    rules: { eqeqeq: "error", "no-undef": "off" },
+    rules: {
+      eqeqeq: "error",
+      "no-undef": "off",
+      // The window has all of these: a name that nobody declared would be one of them, and empty.
+      "no-restricted-globals": ["error", "name", "event", "status", "length", "top", "parent", "closed"],
+    },
   },
   {
     files: ["**/*.svelte", "**/*.svelte.ts"],

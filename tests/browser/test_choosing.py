@@ -34,6 +34,8 @@ def test_a_curve_from_a_dropped_drawing(page: Page, address: str) -> None:
     expect(page.get_by_role("button", name="29 mm", exact=True)).to_be_visible()
     expect(page.get_by_role("region", name="The band")).not_to_have_text(wide)
     expect(page.get_by_role("img", name=re.compile("leaning in its kerf"))).to_be_visible()
+    for part in ("edge", "time", "kerf", "change-over"):
+        expect(page.get_by_role("term").get_by_text(part, exact=True)).to_be_visible()
     page.get_by_label("Outline file").set_input_files(
         {"name": "bad.svg", "mimeType": "image/svg+xml", "buffer": b"<svg"}
     )

@@ -68,3 +68,20 @@ def test_no_word_of_the_tables_stands_in_the_interface(word: str) -> None:
 def test_no_number_of_the_job_stands_in_the_interface(name: str) -> None:
     digits = f"{NUMBERS[name]:.7g}"
     assert holders(rf"(?<![\d.]){re.escape(digits)}\d*\b") == []
+
+
+ASKED = re.compile(r"(fieldsOf|choicesOf|called)(?:<[^(]*>)?\(\s*\"(\w+)\"")
+
+
+def test_what_the_interface_asks_of_the_tables_is_there() -> None:
+    forms, fields = {f.form for f in form_fields()}, {c.field for c in choices()}
+    asked = {found for text in SOURCES.values() for found in ASKED.findall(text)}
+    assert len(asked) > 25
+    unknown = {(by, key) for by, key in asked if key not in (forms if by == "fieldsOf" else fields)}
+    assert unknown == set()
+
+
+def test_what_the_tables_offer_is_asked_for() -> None:
+    told = " ".join(SOURCES.values())
+    for key in {f.form for f in form_fields()} | {c.field for c in choices()}:
+        assert f'"{key}"' in told, key

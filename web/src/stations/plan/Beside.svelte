@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { FeedFigures, PlanAnswer } from "../../api/schema";
+  import { called } from "../../lib/forms";
   import { shop } from "../../lib/shop.svelte";
   import { fixed } from "../../lib/figures/units";
   import { currentJob } from "../../lib/currentJob.svelte";
@@ -42,7 +43,7 @@
         {#each COSTS as key (key)}
           {#if figures.cost[key] > 0}
             <div>
-              <dt><span class="swatch" data-key={key}></span>{name}</dt>
+              <dt><span class="swatch" data-key={key}></span>{called("cost_part", key)}</dt>
               <dd class="mono">{fixed(figures.cost[key], 2)}</dd>
             </div>
           {/if}
