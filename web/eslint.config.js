@@ -15,7 +15,16 @@ export default ts.config(
       eqeqeq: "error",
       "no-undef": "off",
       // The window has all of these: a name that nobody declared would be one of them, and empty.
-      "no-restricted-globals": ["error", "name", "event", "status", "length", "top", "parent", "closed"],
+      "no-restricted-globals": [
+        "error",
+        "name",
+        "event",
+        "status",
+        "length",
+        "top",
+        "parent",
+        "closed",
+      ],
     },
   },
   {
