@@ -11,13 +11,18 @@ PORT ?= 8433
 CORES := $(shell nproc)
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/svelte.config.js -type f -not -name schema.ts 2>/dev/null)
 
-.PHONY: demo test dev bench screens types notices attack check python-check web-check lock clean
+.PHONY: demo test suite dev bench screens types notices attack check python-check web-check lock clean
 
 demo: .stamps/run .stamps/web ## install, build, serve the sample boatyard
 	@$(PY) -m jade_ribbon demo --port $(PORT)
 
-test: .stamps/dev .stamps/web .stamps/chromium check ## everything CI runs
-	@$(PY) -m pytest -n $(CORES) --dist loadscope
+test: ## everything CI runs; much of the tests is waiting, which the checks beside them fill
+	@$(MAKE) -j3 .stamps/dev .stamps/node .stamps/chromium
+	@$(MAKE) .stamps/web
+	@$(MAKE) -j2 check suite
+
+suite: .stamps/dev .stamps/web .stamps/chromium
+	@$(PY) -m pytest -n $$(($(CORES) + 1)) --dist loadscope --no-loadscope-reorder
 
 dev: .stamps/run .stamps/node web/src/api/schema.ts ## Flask with reload and Vite's dev server
 	@mkdir -p data

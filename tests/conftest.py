@@ -87,6 +87,27 @@ MAKE_YARD = (
 YARD_S = 300.0
 
 
+FIRST = (
+    "tests/test_attacks",
+    "tests/store/",
+    "tests/test_server",
+    "tests/api/test_answers_stand",
+    "tests/services/",
+    "tests/browser/test_access",
+    "tests/browser/",
+)
+"""What takes longest, and waits most, begins first: no worker is left alone with it at the end."""
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Several processes take the modules in this order; `sort` keeps that of each one's tests."""
+
+    def place(item: pytest.Item) -> int:
+        return next((n for n, path in enumerate(FIRST) if item.nodeid.startswith(path)), len(FIRST))
+
+    items.sort(key=place)
+
+
 def pytest_configure(config: pytest.Config) -> None:
     """Where tests run in several processes, one more begins at once with what most wait for."""
     if hasattr(config, "workerinput") or not config.getoption("numprocesses", None):

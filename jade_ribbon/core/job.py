@@ -5,8 +5,8 @@ where a job comes in (formats/job); the derived quantities live here.
 """
 
 import math
-from dataclasses import dataclass, field
-from typing import Annotated, Literal
+from dataclasses import dataclass, field, fields
+from typing import Annotated, Any, Literal
 
 from jade_ribbon.core.mechanics.life import PRIOR_WEIGHT
 from jade_ribbon.core.mechanics.outline import Stretch
@@ -364,8 +364,8 @@ class Rates:
 
 
 @dataclass(frozen=True)
-class Candidate:
-    """A band to choose: from the catalogue (length None) or from the rack."""
+class BandType:
+    """What a band is made as: its strip, its teeth and its steel; its label says so."""
 
     label: str
     width_mm: float
@@ -374,6 +374,17 @@ class Candidate:
     tpi_hi: float | None
     form: str
     steel: str
+
+
+def type_of(band: Any) -> dict[str, Any]:
+    """What a row or a choice is made as, by the names of `BandType`."""
+    return {field.name: getattr(band, field.name) for field in fields(BandType)}
+
+
+@dataclass(frozen=True)
+class Candidate(BandType):
+    """A band to choose: from the catalogue (length None) or from the rack."""
+
     set_per_side_mm: float | None = None
     length_mm: float | None = None
     dullness: float = 0.0

@@ -19,6 +19,9 @@ CHROMIUM = "/usr/bin/chromium-headless-shell"
 PORTS = range(20_000, 32_000)
 """Below those the system gives to whoever calls out: one found free stays so until it is used."""
 
+COMES_UP_S = 90.0
+"""A busy machine starts several at once."""
+
 
 def free_port() -> int:
     """A port nobody listens at."""
@@ -56,7 +59,8 @@ def serving(file: Path, port: int | None = None) -> Iterator[str]:
 
 
 def wait_for(address: str) -> None:
-    for _ in range(150):
+    until = time.monotonic() + COMES_UP_S
+    while time.monotonic() < until:
         try:
             urllib.request.urlopen(f"{address}/api/shop", timeout=5).read()  # noqa: S310 - our own address
         except OSError:

@@ -16,8 +16,8 @@ from jade_ribbon.core.quantities.errors import InputError, refuse
 P = ParamSpec("P")
 R = TypeVar("R")
 
-MOST_SECONDS = 5.0
-"""An ordinary file takes a tenth of a second."""
+MOST_SECONDS = 15.0
+"""An ordinary file takes a tenth of a second, the largest photograph five on a slow machine."""
 MOST_MEMORY_BYTES = 640 * 1024 * 1024
 """The largest photograph allowed takes 240 MB unpacked, beside all that a reader has loaded."""
 READERS = 2

@@ -54,7 +54,7 @@ def test_whatever_a_reader_stumbles_over_is_told_in_words() -> None:
 def test_time_memory_and_a_crash_end_the_reader_and_no_more(
     monkeypatch: pytest.MonkeyPatch,
 ) -> None:
-    with pytest.raises(InputError, match="5 s and 640 MB; accepted: a simpler one"):
+    with pytest.raises(InputError, match="15 s and 640 MB; accepted: a simpler one"):
         read_apart("file", spend, 900)
     with pytest.raises(InputError, match="accepted: a simpler one"):
         read_apart("file", die)

@@ -334,24 +334,16 @@ def stiffened(start: Evaluation, job: Job) -> Evaluation:
     facts, speed = start.facts, start.speed
     assert speed is not None
     span = span_mm(facts, job)
-    stability = stability_limit(
-        stress_MPa=start.stress_MPa,
-        width_mm=facts.band.width_mm,
-        gullet_depth_mm=facts.gullet_depth_mm,
-        thickness_mm=facts.band.thickness_mm,
-        guide_span_mm=span,
-        cut_height_mm=job.cut.standing_height_mm,
-        speed_m_s=speed.speed_m_s,
-        tensioner=job.saw.tensioner,
-    )
-    edge = edge_slack(
-        stress_MPa=start.stress_MPa,
-        width_mm=facts.band.width_mm,
-        gullet_depth_mm=facts.gullet_depth_mm,
-        thickness_mm=facts.band.thickness_mm,
-        guide_span_mm=span,
-        cut_height_mm=job.cut.standing_height_mm,
-    ).edge_slack_feed_force_N
+    strip = {
+        "stress_MPa": start.stress_MPa,
+        "width_mm": facts.band.width_mm,
+        "gullet_depth_mm": facts.gullet_depth_mm,
+        "thickness_mm": facts.band.thickness_mm,
+        "guide_span_mm": span,
+        "cut_height_mm": job.cut.standing_height_mm,
+    }
+    stability = stability_limit(**strip, speed_m_s=speed.speed_m_s, tensioner=job.saw.tensioner)
+    edge = edge_slack(**strip).edge_slack_feed_force_N
     window = window_at(start, job, speed.speed_m_s, stability, edge)
     return replace(start, stability=stability, edge_slack_N=edge, window=window)
 

@@ -46,6 +46,19 @@ def gullet_of_pitch(
     return gullet_depth_ratio * pitch_mm, gullet_area_coefficient * pitch_mm**2
 
 
+def body_behind(width_mm: float, gullet_depth_mm: float) -> float:
+    """Body behind the gullets in mm. InputError where there is none."""
+    body = width_mm - gullet_depth_mm
+    if somewhere(body <= 0):
+        raise refuse(
+            "gullet_depth_mm",
+            f"{one_of(gullet_depth_mm):g} leaves no body; "
+            f"accepted: under width_mm {one_of(width_mm):g}",
+            gullet_depth_mm,
+        )
+    return body
+
+
 @within_limits
 def band_geometry(
     *,

@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 
+from jade_ribbon.core.mechanics.geometry import body_behind
 from jade_ribbon.core.quantities.arrays import exp, one_of, sin, somewhere, sqrt
 from jade_ribbon.core.quantities.constants import E_MPA, G_MPA, RHO_KG_M3
 from jade_ribbon.core.quantities.errors import refuse
@@ -19,18 +20,6 @@ class StabilityLimit:
 @dataclass(frozen=True)
 class EdgeSlack:
     edge_slack_feed_force_N: float
-
-
-def _body(width_mm: float, gullet_depth_mm: float) -> float:
-    body = width_mm - gullet_depth_mm
-    if somewhere(body <= 0):
-        raise refuse(
-            "gullet_depth_mm",
-            f"{one_of(gullet_depth_mm):g} leaves no body; "
-            f"accepted: under width_mm {one_of(width_mm):g}",
-            gullet_depth_mm,
-        )
-    return body
 
 
 def _within_span(cut_height_mm: float, guide_span_mm: float) -> None:
@@ -86,7 +75,7 @@ def stability_limit(
     ...     tensioner="spring").critical_feed_force_N, 3)
     209.372
     """
-    body = _body(width_mm, gullet_depth_mm)
+    body = body_behind(width_mm, gullet_depth_mm)
     _within_span(cut_height_mm, guide_span_mm)
     lost = RHO_KG_M3 * speed_m_s**2 * 1e-6 if tensioner == "fixed" else 0.0
     if somewhere(stress_MPa <= lost):
@@ -134,7 +123,7 @@ def edge_slack(
     ...     guide_span_mm=319, cut_height_mm=235).edge_slack_feed_force_N, 3)
     79.243
     """
-    body = _body(width_mm, gullet_depth_mm)
+    body = body_behind(width_mm, gullet_depth_mm)
     _within_span(cut_height_mm, guide_span_mm)
     strand = stress_MPa * body * thickness_mm
     in_plane = E_MPA * thickness_mm * body**3 / 12.0

@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from jade_ribbon.core.mechanics.geometry import mass_per_length
+from jade_ribbon.core.mechanics.geometry import body_behind, mass_per_length
 from jade_ribbon.core.quantities.arrays import one_of, somewhere, sqrt
 from jade_ribbon.core.quantities.constants import E_MPA, KGF_CM2_PER_MPA, PSI_PER_MPA
 from jade_ribbon.core.quantities.errors import refuse
@@ -203,14 +203,7 @@ def _string_terms(
     width_mm: float, gullet_depth_mm: float, thickness_mm: float, span_mm: float
 ) -> tuple[float, float, float, float]:
     """Body area (m2), mass (kg/m), bending stiffness (N m2) and span (m) of the strip."""
-    body = width_mm - gullet_depth_mm
-    if somewhere(body <= 0):
-        raise refuse(
-            "gullet_depth_mm",
-            f"{one_of(gullet_depth_mm):g} leaves no body; "
-            f"accepted: under width_mm {one_of(width_mm):g}",
-            gullet_depth_mm,
-        )
+    body = body_behind(width_mm, gullet_depth_mm)
     mass = mass_per_length(
         width_mm=width_mm, gullet_depth_mm=gullet_depth_mm, thickness_mm=thickness_mm
     )

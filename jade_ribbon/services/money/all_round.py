@@ -8,7 +8,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.explanation.sensitivity import rule_prices
-from jade_ribbon.core.job import Candidate
+from jade_ribbon.core.job import BandType, Candidate, type_of
 from jade_ribbon.core.money.all_round import all_round
 from jade_ribbon.core.money.payback import (
     UNSURE,
@@ -42,17 +42,10 @@ YEAR = timedelta(days=365)
 
 
 @dataclass(frozen=True)
-class BandNamed:
+class BandNamed(BandType):
     """A band by what it is; `band_id` where it is on the rack."""
 
     band_id: int | None
-    label: str
-    width_mm: float
-    thickness_mm: float
-    tpi_lo: float | None
-    tpi_hi: float | None
-    form: str
-    steel: str
 
 
 @dataclass(frozen=True)
@@ -94,16 +87,7 @@ class AllRoundAnswer:
 
 
 def _named(band: Candidate) -> BandNamed:
-    return BandNamed(
-        band.band_id,
-        band.label,
-        band.width_mm,
-        band.thickness_mm,
-        band.tpi_lo,
-        band.tpi_hi,
-        band.form,
-        band.steel,
-    )
+    return BandNamed(**type_of(band), band_id=band.band_id)
 
 
 def all_round_band(session: Session, given: AllRoundInput) -> AllRoundAnswer:

@@ -20,7 +20,7 @@ from jade_ribbon.core.choosing.uncertainty.confidence import Sure, lot_words
 from jade_ribbon.core.choosing.uncertainty.steel_costs import SteelCost
 from jade_ribbon.core.edge.edge_states import edge_state
 from jade_ribbon.core.edge.shop_life import to_wood_metres
-from jade_ribbon.core.job import Job
+from jade_ribbon.core.job import BandType, Job, type_of
 from jade_ribbon.core.mechanics.feed import FeedWindow, Limit, hot_from_m_min
 from jade_ribbon.core.mechanics.geometry import InCurve, in_curve
 from jade_ribbon.core.mechanics.tension import tension
@@ -34,18 +34,11 @@ from jade_ribbon.services.shop.defects import OpenDefect
 
 
 @dataclass(frozen=True)
-class BandFigures:
+class BandFigures(BandType):
     """A band as drawn and named: geometry from its type, edge from its record."""
 
     band_id: int | None
-    label: str
-    width_mm: float
-    thickness_mm: float
-    tpi_lo: float | None
-    tpi_hi: float | None
-    form: str
     form_name: str
-    steel: str
     steel_name: str
     length_mm: float
     pitch_mm: float
@@ -223,14 +216,8 @@ def band_figures(facts: BandFacts, place: str) -> BandFigures:
     state = edge_state(effective_dullness(edge_dullness=band.dullness, fouled=band.fouling))
     return BandFigures(
         band_id=band.band_id,
-        label=band.label,
-        width_mm=band.width_mm,
-        thickness_mm=band.thickness_mm,
-        tpi_lo=band.tpi_lo,
-        tpi_hi=band.tpi_hi,
-        form=band.form,
+        **type_of(band),
         form_name=facts.form.name,
-        steel=band.steel,
         steel_name=facts.steel.name,
         length_mm=facts.length_mm,
         pitch_mm=facts.pitch_mm,

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.choosing.choose import Choice, Ranked, choose
 from jade_ribbon.core.choosing.explanation.explain import worth_buying
-from jade_ribbon.core.job import Candidate
+from jade_ribbon.core.job import BandType, Candidate, type_of
 from jade_ribbon.core.money.changing import prevented
 from jade_ribbon.core.quantities.errors import InputError
 from jade_ribbon.core.quantities.words import Said, join
@@ -31,16 +31,9 @@ LEAST_CHANCE_OF_LASTING = 1.0
 
 
 @dataclass(frozen=True)
-class ShoppingLine:
+class ShoppingLine(BandType):
     """One type to buy: to which length, how many, what for and why."""
 
-    label: str
-    width_mm: float
-    thickness_mm: float
-    tpi_lo: float | None
-    tpi_hi: float | None
-    form: str
-    steel: str
     length_mm: float
     count: int
     price: float
@@ -121,13 +114,7 @@ def _want(
     return _Want(
         (label, facts.length_mm),
         ShoppingLine(
-            label=label,
-            width_mm=band.width_mm,
-            thickness_mm=band.thickness_mm,
-            tpi_lo=band.tpi_lo,
-            tpi_hi=band.tpi_hi,
-            form=band.form,
-            steel=band.steel,
+            **type_of(band) | {"label": label},
             length_mm=facts.length_mm,
             count=max(1, round(per_edge + 0.49)),
             price=facts.price,

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.bands.facts import FINISH_ORDER, band_facts
-from jade_ribbon.core.job import Candidate, Finish, Job
+from jade_ribbon.core.job import BandType, Candidate, Finish, Job, type_of
 from jade_ribbon.core.mechanics.geometry import min_radius
 from jade_ribbon.core.saw_defaults.kinds import starting_kinds
 from jade_ribbon.services.planning.outlines import probe_job
@@ -18,17 +18,10 @@ SAME_WIDTH_MM = 0.5
 
 
 @dataclass(frozen=True)
-class TypeLine:
+class TypeLine(BandType):
     """A band type: what it is, what follows in dry hardwood, and how many are on the rack."""
 
     number: int
-    label: str
-    width_mm: float
-    thickness_mm: float
-    tpi_lo: float | None
-    tpi_hi: float | None
-    form: str
-    steel: str
     kerf_mm: float
     tightest_mm: float
     smallest_wheel_mm: float
@@ -45,13 +38,7 @@ def _line(number: int, band: Candidate, job: Job, on_rack: int, built_in: int) -
     )
     return TypeLine(
         number=number,
-        label=band.label,
-        width_mm=band.width_mm,
-        thickness_mm=band.thickness_mm,
-        tpi_lo=band.tpi_lo,
-        tpi_hi=band.tpi_hi,
-        form=band.form,
-        steel=band.steel,
+        **type_of(band),
         kerf_mm=facts.kerf_mm,
         tightest_mm=turns.min_radius_mm,
         smallest_wheel_mm=facts.steel.min_D_over_t * band.thickness_mm,

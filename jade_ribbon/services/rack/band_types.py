@@ -6,7 +6,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.catalogue import type_label
-from jade_ribbon.core.job import Candidate
+from jade_ribbon.core.job import BandType, Candidate
 from jade_ribbon.core.mechanics.wear import nominal_life_m
 from jade_ribbon.services.clock import now
 from jade_ribbon.services.edits import Edit, edit_of
@@ -21,17 +21,10 @@ PLAIN = (*SHAPE_KEYS, "told_life", "note")
 
 
 @dataclass(frozen=True)
-class OwnType:
+class OwnType(BandType):
     """A band type of this shop."""
 
     id: int
-    label: str
-    width_mm: float
-    thickness_mm: float
-    tpi_lo: float | None
-    tpi_hi: float | None
-    form: str
-    steel: str
     set_per_side_mm: float | None
     price_per_m: float | None
     told_life: float | None

@@ -12,7 +12,7 @@ from jade_ribbon.core.bands.facts import look_up, pitches_mm
 from jade_ribbon.core.choosing.conflicts import barring, damage_words
 from jade_ribbon.core.edge.edge_states import edge_state
 from jade_ribbon.core.edge.shop_life import ShopLives, asks_still_good, own_life_m
-from jade_ribbon.core.job import Candidate
+from jade_ribbon.core.job import BandType, Candidate, type_of
 from jade_ribbon.core.mechanics.wear import effective_dullness
 from jade_ribbon.formats.plain_text import visible
 from jade_ribbon.services.clock import now
@@ -43,17 +43,10 @@ BandEdit = edit_of(BandInput)
 
 
 @dataclass(frozen=True)
-class BandAnswer:
+class BandAnswer(BandType):
     """A band as the rack lists it. Dullness and fouling 0..1; metres in clean dry oak."""
 
     id: int
-    label: str
-    width_mm: float
-    thickness_mm: float
-    tpi_lo: float | None
-    tpi_hi: float | None
-    form: str
-    steel: str
     length_mm: float
     set_per_side_mm: float | None
     price: float | None
@@ -103,13 +96,7 @@ def band_answer(
     life_m = own_life_m(life, used_m=row.edge_equivalent_m)
     return BandAnswer(
         id=row.id,
-        label=row.label,
-        width_mm=row.width_mm,
-        thickness_mm=row.thickness_mm,
-        tpi_lo=row.tpi_lo,
-        tpi_hi=row.tpi_hi,
-        form=row.form,
-        steel=row.steel,
+        **type_of(row),
         length_mm=row.length_mm,
         set_per_side_mm=row.set_per_side_mm,
         price=None if row.price_minor is None else row.price_minor / MINOR,

@@ -14,7 +14,7 @@ from jade_ribbon.core.edge.shop_life import (
     chance_to_last,
     own_life_m,
 )
-from jade_ribbon.core.job import Candidate
+from jade_ribbon.core.job import Candidate, type_of
 from jade_ribbon.services.memo import remembered
 from jade_ribbon.services.rack.replay import around, event_fact, face_facts, history, run_fact
 from jade_ribbon.store.models import BandRow, EdgeLifeRow
@@ -84,13 +84,7 @@ def dullness_of(row: BandRow, life: ShopLife, state: BandHistory | None = None) 
 def band_type(row: BandRow) -> Candidate:
     """What a rack band is, its wear aside."""
     return Candidate(
-        label=row.label,
-        width_mm=row.width_mm,
-        thickness_mm=row.thickness_mm,
-        tpi_lo=row.tpi_lo,
-        tpi_hi=row.tpi_hi,
-        form=row.form,
-        steel=row.steel,
+        **type_of(row),
         set_per_side_mm=row.set_per_side_mm,
         length_mm=row.length_mm,
         band_id=row.id,

@@ -8,7 +8,7 @@ from sqlalchemy import Select, select
 from sqlalchemy.orm import Session
 
 from jade_ribbon.core.choosing.conflicts import misfits
-from jade_ribbon.core.job import Candidate, Drive, Saw
+from jade_ribbon.core.job import Candidate, Drive, Saw, type_of
 from jade_ribbon.core.quantities.words import metric
 from jade_ribbon.core.saw_defaults.first_job import FirstJob, first_job
 from jade_ribbon.core.saw_defaults.worked_out import WorkedOut, worked_out
@@ -206,16 +206,7 @@ def _take_off(session: Session, row: SawRow, who: str, at: datetime) -> None:
 
 def _check_fits(row: SawRow, band: BandRow) -> None:
     """ConflictError for a band that does not go on a saw: too long, short, wide, narrow, thick."""
-    found = Candidate(
-        band.label,
-        band.width_mm,
-        band.thickness_mm,
-        band.tpi_lo,
-        band.tpi_hi,
-        band.form,
-        band.steel,
-        length_mm=band.length_mm,
-    )
+    found = Candidate(**type_of(band), length_mm=band.length_mm)
     wrong = [metric(reason.text) for reason in misfits(found, core_saw(row))]
     if wrong:
         raise ConflictError(f"{band.label} does not go on {row.name}: {'; '.join(wrong)}.")
