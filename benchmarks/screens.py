@@ -159,6 +159,7 @@ def stock(page: Page, address: str, job_id: int) -> None:
 def compare(page: Page, address: str, job_id: int) -> None:
     """Two more bands beside the chosen one."""
     settle(page, f"{address}/#/plan/{job_id}")
+    page.get_by_role("button", name="Use another").click()
     for place in range(2):
         page.get_by_label("compare").nth(place).check()
     section = page.get_by_role("region", name="Compared")

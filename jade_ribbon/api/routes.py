@@ -42,7 +42,7 @@ from jade_ribbon.services.rack import (
     spares,
     standing,
 )
-from jade_ribbon.services.running import runs
+from jade_ribbon.services.running import run_log, runs
 from jade_ribbon.services.search import find
 from jade_ribbon.services.setup import (
     alignments,
@@ -171,6 +171,7 @@ OPERATIONS: tuple[Operation, ...] = (
     add("/api/saws/<int:saw_id>/photo", photos.add_saw_photo, media=PICTURE),
     # Runs
     get("/api/jobs/<int:job_id>/run", runs.run_card),
+    get("/api/runs", run_log.run_log),
     add("/api/runs", runs.log_run),
     post("/api/runs/<int:run_id>/confirm", runs.confirm_run),
     delete("/api/runs/<int:run_id>", runs.delete_run),
@@ -280,6 +281,7 @@ SHEETS: tuple[Sheet, ...] = (
     Sheet("/files/<table>.csv", sheets.records_csv),
     Sheet("/sounds/<key>.wav", sheets.sound_wav),
     Sheet("/money.csv", sheets.money_sheet),
+    Sheet("/log.csv", sheets.log_sheet),
     Sheet("/authority.crt", doors.authority_file, stranger=True),
     Sheet("/export.zip", take_away.export_zip, role="owner"),
     Sheet("/shop.sqlite", take_away.whole_file, role="owner"),

@@ -24,6 +24,7 @@ from jade_ribbon.services.money.ledger import money_csv
 from jade_ribbon.services.photos import jpeg_of
 from jade_ribbon.services.planning.outlines import TurningBand, radius_card
 from jade_ribbon.services.rack.labels import labels_of
+from jade_ribbon.services.running.run_log import LogQuery, run_log_csv
 from jade_ribbon.services.setup.sheet import setup_sheet
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.services.stock.inputs import StockQuestion
@@ -136,6 +137,13 @@ def records_csv(table: str) -> Response:
     return streamed(
         store(), lambda session: written_out(session, table), name=f"{table}.csv", mimetype=CSV
     )
+
+
+def log_sheet() -> Response:
+    """Runs of the log as CSV."""
+    asked: LogQuery = _query(LogQuery)
+    with store().read() as session:
+        return _csv("log", run_log_csv(session, asked))
 
 
 def money_sheet() -> Response:

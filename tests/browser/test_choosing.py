@@ -33,7 +33,9 @@ def test_a_curve_from_a_dropped_drawing(page: Page, address: str) -> None:
     expect(page.get_by_role("img", name=re.compile("tightest radius"))).to_be_visible()
     expect(page.get_by_role("button", name="29 mm", exact=True)).to_be_visible()
     expect(page.get_by_role("region", name="The band")).not_to_have_text(wide)
+    page.get_by_text("In the curve").click()
     expect(page.get_by_role("img", name=re.compile("leaning in its kerf"))).to_be_visible()
+    page.get_by_text("Cost", exact=True).click()
     for part in ("edge", "time", "kerf", "change-over"):
         expect(page.get_by_role("term").get_by_text(part, exact=True)).to_be_visible()
     page.get_by_label("Outline file").set_input_files(
@@ -45,13 +47,15 @@ def test_a_curve_from_a_dropped_drawing(page: Page, address: str) -> None:
 def test_steel_on_a_wood_speed_saw_is_stopped(page: Page, address: str) -> None:
     start(page, address, operation="bar", material="mild_steel", height_mm=30)
     expect(page.get_by_role("alert")).to_contain_text("Stop. The slowest speed, 7.00 m/s")
-    expect(page.get_by_role("button", name=re.compile("^Set up"))).to_have_count(0)
+    expect(page.get_by_role("button", name=re.compile("set up$"))).to_have_count(0)
+    page.get_by_text("Other saws").click()
     page.get_by_role("button", name="Iron Maud").click()
     expect(page.get_by_role("region", name="The band")).to_contain_text("I-0")
 
 
 def test_two_bands_side_by_side(page: Page, address: str) -> None:
     start(page, address, operation="resaw", material="european_larch_dry", height_mm=150)
+    page.get_by_role("button", name="Use another").click()
     page.get_by_label("compare").first.check()
     compared = page.get_by_role("region", name="Compared")
     expect(compared).to_contain_text("tightest radius")
@@ -63,12 +67,12 @@ def test_two_bands_side_by_side(page: Page, address: str) -> None:
 
 def test_what_if_moves_and_resets(page: Page, address: str) -> None:
     start(page, address, operation="resaw", material="european_larch_dry", height_mm=150)
-    set_up = page.get_by_role("button", name=re.compile("^Set up"))
+    set_up = page.get_by_role("button", name="Use it: set up")
     expect(set_up).to_be_enabled()
-    page.get_by_text("What if …").click()
+    page.get_by_text("What if", exact=True).click()
     page.get_by_label(re.compile("^motor")).fill("6")
     expect(page.get_by_text("Tried out: the answer above")).to_be_visible()
-    expect(page.get_by_role("button", name="Reset what-if to set up")).to_be_disabled()
+    expect(set_up).to_have_count(0)
     page.get_by_role("button", name="Reset", exact=True).click()
     expect(set_up).to_be_enabled()
 
@@ -109,6 +113,7 @@ def test_what_the_choice_leans_on_is_worked_out_when_opened(page: Page, address:
     jobs = page.request.get(f"{address}/api/jobs").json()
     strakes = next(j for j in jobs if j["name"] == "Strakes for the tender")
     page.goto(f"{address}/#/plan/{strakes['id']}")
+    page.get_by_text("Why, how sure").click()
     page.get_by_text("What the choice leans on").click()
     expect(page.get_by_text("Here:").first).to_be_visible()
     expect(page.get_by_text("House rules at work")).to_be_visible()

@@ -101,7 +101,7 @@ def test_a_measured_check_marks_its_answer(page: Page, address: str) -> None:
 
 def test_it_is_worked_by_keys_alone(page: Page, address: str) -> None:
     page.goto(f"{address}/#/plan")
-    page.locator("body").press("6")
+    page.locator("body").press("7")
     expect(page.get_by_role("heading", name="What do you see, hear or feel?")).to_be_visible()
     page.get_by_role("button", name="Cut leans").press("Enter")
     page.get_by_role("button", name="Find the cause").press("Enter")

@@ -13,9 +13,9 @@ def lot_of_forty(page: Page, address: str) -> int:
         f"{address}/api/jobs/{known['id']}/duplicate", headers={"Content-Type": "application/json"}
     ).json()
     page.goto(f"{address}/#/plan/{copy['id']}")
-    button = page.get_by_role("button", name="Set up ")
-    expect(button).to_be_visible()
-    label = button.inner_text().removeprefix("Set up ")
+    said = page.get_by_role("region", name="The band")
+    expect(said).to_be_visible()
+    label = said.get_by_role("link").first.inner_text()
     bands = page.request.get(f"{address}/api/bands").json()
     band = next(b for b in bands if b["label"] == label)
     changed = {"version": copy["version"], "count": 40, "band_id": band["id"]}

@@ -107,5 +107,5 @@ def test_a_form_that_is_left_is_gone_on_with(page: Page, address: str) -> None:
     page.get_by_role("link", name="1 not saved").click()
     page.get_by_role("link", name="Go on with it").click()
     expect(page.get_by_label("Label", exact=True)).to_have_value("Z-90")
-    page.get_by_role("button", name="Leave").click()
+    page.get_by_role("button", name="Cancel").click()
     expect(page.get_by_role("link", name="1 not saved")).to_be_hidden()

@@ -111,6 +111,7 @@ def test_a_figure_tells_its_reasons(page: Page, address: str) -> None:
 
 def test_house_rules_change_the_answer(page: Page, address: str) -> None:
     page.goto(f"{address}/#/plan")
+    page.get_by_role("button", name="more", exact=True).click()
     page.get_by_role("button", name="house rules").click()
     page.get_by_label("Tension target").select_option("light")
     expect(page.get_by_role("button", name="house rules, 1 changed")).to_be_visible()
@@ -169,5 +170,5 @@ def test_what_may_be_two_numbers_is_asked_about_and_the_answer_held_back(
     page.get_by_role("button", name="1200 mm").click()
     expect(page.get_by_text("What stands here still")).to_be_hidden()
     page.get_by_role("textbox", name="Length").fill("8' 6\"")
-    page.keyboard.press("Escape")
+    page.keyboard.press("Enter")
     expect(page.get_by_role("button", name="2591 mm")).to_be_visible()

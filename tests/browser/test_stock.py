@@ -12,7 +12,7 @@ def take(page: Page, address: str, name: str) -> int:
     jobs = page.request.get(f"{address}/api/jobs").json()
     job = next(j for j in jobs if j["name"] == name)
     page.goto(f"{address}/#/plan/{job['id']}")
-    expect(page.get_by_role("button", name=re.compile("^Set up "))).to_be_visible()
+    expect(page.get_by_role("button", name="Use it: set up")).to_be_visible()
     return int(job["id"])
 
 

@@ -200,7 +200,7 @@ def test_leaving_a_new_band_keeps_nothing_and_says_nothing(
     page.get_by_role("button", name="Add a band").click()
     page.get_by_label("Label", exact=True).fill("Z-91")
     page.get_by_label(re.compile("^Width")).first.fill("25")
-    page.get_by_role("button", name="Leave").click()
+    page.get_by_role("button", name="Cancel").click()
     expect(page.get_by_text(re.compile(r"^\d+ of \d+ bands$"))).to_be_visible()
     expect(page.get_by_text("is not saved")).to_have_count(0)
     expect(page.get_by_role("link", name="1 not saved")).to_have_count(0)

@@ -22,19 +22,22 @@
   import Shortcuts from "./parts/shell/Shortcuts.svelte";
   import Ticket from "./parts/shell/Ticket.svelte";
 
+  /** `starts` where a new group of the work begins. */
   const STATIONS = [
-    { key: "plan", name: "Plan" },
+    { key: "plan", name: "Plan", also: ["", "jobs"] },
     { key: "setup", name: "Set up" },
     { key: "run", name: "Run" },
     { key: "inspect", name: "Inspect" },
-    { key: "rack", name: "Rack", also: ["money", "scan"] },
+    { key: "rack", name: "Rack", also: ["scan"], starts: true },
+    { key: "stock", name: "Stock", also: ["cutlist", "joinery"] },
     { key: "faults", name: "Faults" },
-    { key: "shop", name: "Shop", also: ["changes"] },
+    { key: "log", name: "Log", also: ["money", "changes", "rack/learned", "faults/book"] },
+    { key: "shop", name: "Shop", starts: true },
   ] as const;
   const KEYS = [
     { key: "/", does: "find anything" },
     { key: "?", does: "these keys" },
-    { key: "1 – 7", does: "stations, in working order" },
+    { key: "1 – 9", does: "stations, in working order" },
     { key: "u", does: "turn units: metric, inch" },
     { key: "d", does: "dark or light" },
     { key: "n", does: "new job" },
@@ -100,7 +103,7 @@
     const run = outbox.sentAnyway;
     if (!run) return;
     outbox.sentAnyway = null;
-    notice.offer("It was sent before it was given up.", "Take it back", async () => {
+    notice.offer("It was sent before it was given up.", "Undo", async () => {
       const params = { path: { run_id: run.id } };
       await ask(client.DELETE("/api/runs/{run_id}", { params }));
       notice.say("The run is taken back.");
@@ -158,6 +161,16 @@
       document.getElementById("main")?.focus();
     }}>To the work</a
   >
+  {#if title === "Plan"}
+    <a
+      class="skip no-print"
+      href="#use-it"
+      onclick={(e) => {
+        e.preventDefault();
+        document.querySelector<HTMLElement>("#use-it button")?.focus();
+      }}>To the answer</a
+    >
+  {/if}
   <Ribbon band={shape} bandWords={words} stations={STATIONS} />
   <div class="page">
     {#if looksRound}

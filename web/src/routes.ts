@@ -84,6 +84,7 @@ const PAGES: readonly PageOf[] = [
     load: () => import("./stations/scan/Scan.svelte"),
     atSaw: true,
   },
+  { path: "/log", title: "Log", load: () => import("./stations/log/Log.svelte") },
   { path: "/money", title: "Money", load: () => import("./stations/money/Money.svelte") },
   {
     path: "/money/all-round",

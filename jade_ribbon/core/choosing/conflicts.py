@@ -26,21 +26,21 @@ LEAST_STRESS_SHARE, LEAST_STRESS_MPA = 0.6, 60.0
 VERY_HARD_JANKA_N = 8000.0
 
 LIMIT_WORDS: dict[Limit, str] = {
-    "gullet": "gullets full",
+    "gullet": "full gullets",
     "power": "the motor",
-    "stability": "the band twists aside",
-    "edge": "the toothed edge goes slack",
+    "stability": "the band twisting aside",
+    "edge": "the front edge going slack",
     "hand": "your push",
-    "bite": "the bite for this finish",
-    "pace": "the pace it can be fed at",
-    "steering": "turning the work round the curve",
-    "straight": "the accuracy asked: the band is pushed aside",
+    "bite": "the finish",
+    "pace": "how fast it can be fed",
+    "steering": "steering round the curve",
+    "straight": "the accuracy asked",
     "grit": "what a grit edge can take off",
 }
 """Each limit of the feed window as said to a person."""
 
 LIMIT_MARKS: dict[Limit, str] = {
-    "gullet": "gullets full",
+    "gullet": "full gullets",
     "power": "motor",
     "stability": "twists",
     "edge": "edge slack",
@@ -60,6 +60,8 @@ class Reason:
 
     key: str
     text: Said
+    gist: str = ""
+    """The same in a few words; '' for what is only said on asking."""
 
 
 def window_conflict(window: FeedWindow) -> Reason:

@@ -9,7 +9,7 @@ from typing import Any
 from jade_ribbon.core.job import Cut, Finish, Operation
 from jade_ribbon.reference.tables import SentencePart, operations, sentence_parts
 
-ENDING = ", to {tolerance_mm}, on the {saw}, by {rules}."
+ENDING = "[, to {tolerance_mm}], on the {saw}[, by {rules}]."
 """What every sentence ends with."""
 ALWAYS = ("finish", "tolerance_mm")
 """Fields that may be left out of a cut, and that every sentence says."""
@@ -28,6 +28,20 @@ FINISH_WORDS: Mapping[Finish, str] = {
     "show": "finished off the saw",
 }
 _LIVE = re.compile(r"\{(\w+)(?::(\w+))?\}")
+_FOLDED = re.compile(r"\[([^]]*)\]")
+
+
+@dataclass(frozen=True)
+class FoldedPart:
+    """A live part with the words about it, said once it is not as usual or somebody asks."""
+
+    lead: str
+    part: SentencePart
+    tail: str
+    usual: Any
+
+
+SentenceBit = str | SentencePart | FoldedPart
 
 
 @dataclass(frozen=True)
@@ -36,12 +50,12 @@ class OperationSentence:
 
     key: Operation
     name: str
-    parts: tuple[str | SentencePart, ...]
+    parts: tuple[SentenceBit, ...]
     empties: dict[str, Any]
     takes_outline: bool
 
 
-def _parts(template: str) -> tuple[str | SentencePart, ...]:
+def _live(template: str) -> tuple[str | SentencePart, ...]:
     """Words and live parts in order; a part after a colon says the same field otherwise."""
     found: list[str | SentencePart] = []
     last = 0
@@ -53,10 +67,31 @@ def _parts(template: str) -> tuple[str | SentencePart, ...]:
     return (*found, template[last:]) if last < len(template) else tuple(found)
 
 
+def _folded(clause: str) -> FoldedPart:
+    """A clause in brackets: one live part and the words about it."""
+    bits = _live(clause)
+    (part,) = (bit for bit in bits if isinstance(bit, SentencePart))
+    lead, tail = _LIVE.split(clause)[0], _LIVE.split(clause)[-1]
+    return FoldedPart(lead, part, tail, EMPTY.get(part.field, part.start))
+
+
+def _parts(template: str) -> tuple[SentenceBit, ...]:
+    """A sentence's words, parts and folded ones in order."""
+    said = _FOLDED.split(template)
+    found = [_live(bit) if n % 2 == 0 else (_folded(bit),) for n, bit in enumerate(said)]
+    return tuple(bit for bits in found for bit in bits)
+
+
+def said_parts(operation: Operation) -> tuple[SentencePart, ...]:
+    """Live parts of an operation's sentence, folded ones among them."""
+    bits = _parts(operations()[operation].sentence + ENDING)
+    parts = (bit.part if isinstance(bit, FoldedPart) else bit for bit in bits)
+    return tuple(part for part in parts if isinstance(part, SentencePart))
+
+
 def said_fields(operation: Operation) -> frozenset[str]:
     """Fields that stand in an operation's sentence."""
-    parts = _parts(operations()[operation].sentence + ENDING)
-    return frozenset(p.field for p in parts if isinstance(p, SentencePart))
+    return frozenset(part.field for part in said_parts(operation))
 
 
 def used_fields(operation: Operation) -> frozenset[str]:

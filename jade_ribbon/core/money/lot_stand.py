@@ -11,7 +11,7 @@ from jade_ribbon.core.choosing.uncertainty.confidence import lot_words
 from jade_ribbon.core.edge.run_pace import PACES
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.money.change_now import ChangeNow, change_now
-from jade_ribbon.core.quantities.chances import chance_percent
+from jade_ribbon.core.quantities.chances import LEAST, chance_percent
 from jade_ribbon.core.quantities.words import Said, figure, sentence
 
 SURE, UNLIKELY = 0.9, 0.1
@@ -136,12 +136,14 @@ def _blocked_words(found: Evaluation) -> Said:
 
 
 def _words(decision: ChangeNow, chance: float) -> str:
-    said = "Go on with this edge." if decision.better == "go_on" else "Change the band now."
+    on = decision.better == "go_on"
+    said = "Go on with this edge." if on else "Change the band now."
     if decision.even_at_chance is None:
         return said
     even, now = chance_percent(decision.even_at_chance), chance_percent(chance)
-    tips = f"It tips where the chance that it lasts the next piece is {even}"
-    return f"{said} {tips}; now it is {now}."
+    if on and decision.even_at_chance < LEAST:
+        return f"{said} This band should last."
+    return f"{said} It lasts the next piece with a chance of {now}; below {even}, change."
 
 
 def _pace(so_far_m_min: float | None, planned_m_min: float) -> str:

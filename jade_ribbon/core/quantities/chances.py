@@ -8,7 +8,7 @@ WORDS = (
     (0.85, "about 9 in 10"),
     (0.7, "about 3 in 4"),
     (0.6, "about 2 in 3"),
-    (0.4, "about 1 in 2"),
+    (0.4, "about an even chance"),
     (0.3, "about 1 in 3"),
     (0.17, "about 1 in 4"),
     (0.05, "about 1 in 10"),

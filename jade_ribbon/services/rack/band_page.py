@@ -235,7 +235,7 @@ def _cuts_left(
     return lines
 
 
-def _after(run: RunRow, wear: Mapping[str, float]) -> float:
+def edge_after_m(run: RunRow, wear: Mapping[str, float]) -> float:
     """Metres on the edge after a run, as its replay left them."""
     mine = 0.0 if run.to_confirm else run.equivalent_m * wear.get(run.material, 1.0)
     return run.edge_before_m + mine
@@ -305,7 +305,7 @@ def _run_line(
         note=run.note,
         who=run.who,
         equivalent_m=run.equivalent_m,
-        edge_after_m=_after(run, wear),
+        edge_after_m=edge_after_m(run, wear),
         to_confirm=asked_words(session, run),
     )
 

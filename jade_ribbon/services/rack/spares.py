@@ -92,8 +92,8 @@ def list_spares(session: Session) -> Spares:
     lines = [_line(mine, known, saws, coils, max(weeks, 0.1), gone) for mine in groups.values()]
     rack = known.shop.rack
     words = (
-        f"To be ordered once so few are left that the wait of {rack.lead_weeks:g} weeks may use "
-        f"them up; {100 * rack.service:.0f} waits in 100 it does not."
+        f"Order early enough to run out in {100 * (1 - rack.service):.0f} of 100 waits of "
+        f"{rack.lead_weeks:g} weeks."
     )
     order = {"order": 0, "cannot_tell": 1, "enough": 2}
     lines.sort(key=lambda x: (order[x.verdict], -x.used_up, x.width_mm, x.length_mm))

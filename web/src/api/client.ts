@@ -75,6 +75,11 @@ function problemOf(error: unknown, response: Response): Problem {
   );
 }
 
+/** What to say where the record asked for is not in this shop; '' for any other problem. */
+export function notThere(problem: unknown): string {
+  return problem instanceof Problem && problem.status === 404 ? problem.message : "";
+}
+
 /** The data of a call, or a thrown Problem. */
 export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   let answer: Answer<T>;

@@ -129,13 +129,22 @@ class ShopState {
     return EVENTS[kind] ?? kind;
   }
 
+  /** Its teeth to the inch; null for an edge without teeth. */
+  tpi({ tpi_lo: coarse, tpi_hi: fine }: TypeSizes): string | null {
+    if (coarse === null) return null;
+    return coarse === fine || fine === null ? `${coarse}` : `${coarse}–${fine}`;
+  }
+
+  /** A band's strip and teeth, in the shop's units. */
+  bandSize(type: TypeSizes): string {
+    const strip = `${this.number(type.width_mm, "length")} × ${this.number(type.thickness_mm, "thin")}`;
+    const tpi = this.tpi(type);
+    return `${strip} ${this.unit("length")}, ${tpi === null ? "continuous" : `${tpi} TPI`}`;
+  }
+
   /** A band type by what it is, its sizes in the shop's units. */
   typeName(type: TypeSizes): string {
-    const { tpi_lo: coarse, tpi_hi: fine } = type;
-    const pitch = coarse === null || coarse === fine ? coarse : `${coarse}–${fine}`;
-    const size = `${this.number(type.width_mm, "length")} × ${this.number(type.thickness_mm, "thin")}`;
-    const teeth = pitch === null ? "continuous" : `${pitch} tpi`;
-    return `${size} ${this.unit("length")}, ${teeth} ${this.form(type.form)} ${this.steel(type.steel)}`;
+    return `${this.bandSize(type)} ${this.form(type.form)} ${this.steel(type.steel)}`;
   }
 
   /** A band by its label; one that is not on the rack by what it is. */

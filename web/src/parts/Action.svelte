@@ -7,6 +7,8 @@
     main?: boolean;
     href?: string;
     disabled?: boolean;
+    /** Whether what it opens is open; without it, it opens nothing in place. */
+    expanded?: boolean;
     type?: "button" | "submit";
     onclick?: () => void;
   }
@@ -15,6 +17,7 @@
     main = false,
     href,
     disabled = false,
+    expanded,
     type = "button",
     onclick,
   }: Props = $props();
@@ -23,7 +26,15 @@
 {#if href}
   <a class="action" {href} data-main={main} {onclick}>{@render children()}</a>
 {:else}
-  <button class="action" {type} {disabled} data-main={main} {onclick}>{@render children()}</button>
+  <button
+    class="action"
+    {type}
+    {disabled}
+    data-main={main}
+    data-opens={expanded !== undefined}
+    aria-expanded={expanded}
+    {onclick}>{@render children()}</button
+  >
 {/if}
 
 <style>
@@ -39,6 +50,18 @@
     border-bottom: var(--rule) solid var(--hairline);
     font-weight: 600;
     text-decoration: none;
+  }
+  .action[data-opens="true"]::after {
+    content: "";
+    width: 0.45em;
+    height: 0.45em;
+    margin-left: 0.6em;
+    border: solid currentcolor;
+    border-width: 0 2px 2px 0;
+    transform: translateY(-0.15em) rotate(45deg);
+  }
+  .action[aria-expanded="true"]::after {
+    transform: translateY(0.1em) rotate(225deg);
   }
   .action:hover:not(:disabled) {
     border-bottom-color: var(--ink);

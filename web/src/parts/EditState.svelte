@@ -38,7 +38,7 @@
 {:else if edit.found && edit.changed}
   <p class="found" role="status">
     Not saved yet: what you typed before is still here.
-    <Action onclick={() => edit.discard()}>Give it up</Action>
+    <Action onclick={() => edit.discard()}>Discard</Action>
   </p>
 {/if}
 

@@ -253,7 +253,7 @@ describe("the feed scale", () => {
 
   it("names every limit and where teeth rub", () => {
     show();
-    for (const word of ["motor", "finish", "gullets full", "your push", "rubs below"]) {
+    for (const word of ["motor", "finish", "full gullets", "your push", "rubs below"]) {
       expect(screen.getByText(word)).toBeTruthy();
     }
   });

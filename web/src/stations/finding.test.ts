@@ -136,7 +136,7 @@ describe("band types", () => {
   it("stand beside each other once two are chosen", async () => {
     server({ "GET /api/types": TYPES });
     render(TypeTable);
-    const [first, second] = await screen.findAllByRole("button", { name: /^Compare .* mm, 6 tpi/ });
+    const [first, second] = await screen.findAllByRole("button", { name: /^Compare .* mm, 6 TPI/ });
     await fireEvent.click(first as HTMLElement);
     expect(screen.queryByRole("table")).toBeNull();
     await fireEvent.click(second as HTMLElement);

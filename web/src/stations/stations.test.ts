@@ -12,7 +12,7 @@ import LeansOn from "./plan/LeansOn.svelte";
 import { PlanState } from "./plan/plan.svelte";
 import RuleOverrides from "./plan/RuleOverrides.svelte";
 import Sentence from "./plan/Sentence.svelte";
-import { operations, sentenceOf, unsaid } from "./plan/sentences";
+import { operations, partOf, sentenceOf, unsaid } from "./plan/sentences";
 import BandForm from "./rack/BandForm.svelte";
 import EventForm from "./rack/band/EventForm.svelte";
 import Rack from "./rack/Rack.svelte";
@@ -95,7 +95,7 @@ describe("the sentence", () => {
   it("exists for every operation and has its material, saw and rules", () => {
     expect(operations().length).toBe(13);
     for (const { parts } of operations()) {
-      const kinds = parts.map((p) => (typeof p === "string" ? "" : p.part));
+      const kinds = parts.map((bit) => partOf(bit)?.part);
       for (const part of ["operation", "material", "finish", "saw", "rules", "count"]) {
         expect(kinds).toContain(part);
       }
@@ -109,15 +109,44 @@ describe("the sentence", () => {
     expect(document.activeElement).toBe(input);
     await fireEvent.input(input, { target: { value: "7 1/4 in" } });
     expect(currentJob.draft.height_mm).toBeCloseTo(184.15);
-    await fireEvent.keyDown(input, { key: "Escape" });
+    await fireEvent.keyDown(input, { key: "Enter" });
     expect(screen.queryByLabelText("Height in the cut")).toBeNull();
+    expect(currentJob.draft.height_mm).toBeCloseTo(184.15);
   });
 
-  it("starts a part that has no value yet at something sensible", async () => {
+  it("is as it was after Escape, also where the operation was changed", async () => {
+    render(Sentence, { faults: [] });
+    const before = currentJob.draft;
+    await fireEvent.click(screen.getByRole("button", { name: "185 mm" }));
+    const input = screen.getByLabelText("Height in the cut");
+    await fireEvent.input(input, { target: { value: "120" } });
+    await fireEvent.keyDown(input, { key: "Escape" });
+    expect(currentJob.draft).toEqual(before);
+    await fireEvent.click(screen.getByRole("button", { name: nameOf("resaw") }));
+    const bar = screen.getByRole("radio", { name: nameOf("bar") });
+    await fireEvent.click(bar);
+    expect(currentJob.draft.operation).toBe("bar");
+    await fireEvent.keyDown(bar, { key: "Escape" });
+    expect(currentJob.draft).toEqual(before);
+  });
+
+  it("changes nothing when a part is opened; a step starts one that has no value yet", async () => {
     currentJob.change({ operation: "tube" });
     render(Sentence, { faults: [] });
     await fireEvent.click(screen.getByRole("button", { name: "?" }));
+    expect(currentJob.draft.wall_mm).toBeNull();
+    await fireEvent.click(screen.getByRole("button", { name: "More" }));
     expect(currentJob.draft.wall_mm).toBe(3);
+  });
+
+  it("says what is not as usual, and the rest on asking", async () => {
+    render(Sentence, { faults: [] });
+    expect(screen.queryByRole("button", { name: "any thickness" })).toBeNull();
+    await fireEvent.click(screen.getByRole("button", { name: "more" }));
+    expect(screen.getByRole("button", { name: "any thickness" })).toBeTruthy();
+    currentJob.change({ billet_mm: 120 });
+    await fireEvent.click(screen.getByRole("button", { name: "less" }));
+    expect(await screen.findByRole("button", { name: "120 mm" })).toBeTruthy();
   });
 
   it("shows radius and diameter of a round blank, and takes either", async () => {
@@ -133,6 +162,7 @@ describe("the sentence", () => {
   it("lets stock stand on its end, and forgets it with another operation", async () => {
     currentJob.change({ operation: "rip" });
     render(Sentence, { faults: [] });
+    await fireEvent.click(screen.getByRole("button", { name: "more" }));
     await fireEvent.click(screen.getByRole("button", { name: "lying along the table" }));
     await fireEvent.click(screen.getByRole("radio", { name: /stood on its end/ }));
     expect(currentJob.draft.stood_on_end).toBe(true);

@@ -9,6 +9,7 @@ from jade_ribbon.core.choosing.operating_point import ANGLED_STABILITY_FACTOR
 from jade_ribbon.core.job import Job
 from jade_ribbon.core.mechanics.feed import FeedWindow, slow_wear
 from jade_ribbon.core.mechanics.wear import HOT_WEAR
+from jade_ribbon.core.quantities.constants import MM_PER_INCH
 from jade_ribbon.core.quantities.words import Said, between, figure, percent, quantity, sentence
 
 SAME_MONEY = 0.005
@@ -19,6 +20,7 @@ MANY_BENDING_HOURS = 10_000.0
 def _width(best: Ranked, job: Job) -> Reason:
     e, band = best.evaluation, best.evaluation.facts.band
     text: Said
+    gist = "Widest band this saw can tension"
     target = e.facts.stress_target_MPa or 0.0
     if job.rules.resaw_width == "narrow":
         text = sentence(
@@ -26,6 +28,7 @@ def _width(best: Ranked, job: Job) -> Reason:
             quantity(band.width_mm, "length"),
             ".",
         )
+        gist = "Narrowest your rules allow"
     elif job.cut.min_radius_mm is not None:
         text = sentence(
             "Widest that turns ",
@@ -36,6 +39,7 @@ def _width(best: Ranked, job: Job) -> Reason:
             quantity(e.comfortable_radius_mm, "length"),
             ".",
         )
+        gist = "Widest that turns the curve"
     elif job.cut.material.is_metal:
         text = sentence(
             "In metal the width does not decide; it stands at ",
@@ -46,6 +50,7 @@ def _width(best: Ranked, job: Job) -> Reason:
             if job.saw.force_known
             else f", the frame taken for a {guessed_frame(job.saw)}: find out its force.",
         )
+        gist = "Chosen by its teeth: in metal the width does not decide"
     elif not job.saw.force_known:
         text = sentence(
             f"Widest brought to {percent(e.stress_share)} of its tension, the frame's force "
@@ -56,6 +61,7 @@ def _width(best: Ranked, job: Job) -> Reason:
         )
     elif job.rules.resaw_width == "widest":
         text = f"Widest that fits by house rule; the frame brings it to {percent(e.stress_share)}."
+        gist = "Widest that fits, by house rule"
     else:
         force = job.saw.wheel_force_max_N or 0.0
         text = sentence(
@@ -67,17 +73,17 @@ def _width(best: Ranked, job: Job) -> Reason:
             quantity(force, "force"),
             " at the wheel.",
         )
-    return Reason("width", text)
+    return Reason("width", text, gist)
 
 
 def _pitch(best: Ranked, choice: Choice, job: Job) -> Reason:
     e = best.evaluation
     if not e.facts.has_teeth:
         edge = "A knife edge" if e.facts.form.is_knife else "A continuous grit edge"
-        return Reason("pitch", f"{edge}: no teeth to count.")
+        return Reason("pitch", f"{edge}: no teeth to count.", edge.lower())
     how = {
-        "fine": "Fine, for faces used off the saw",
-        "coarse": "Coarse, so that gullets have room",
+        "fine": "Fine, for a clean face",
+        "coarse": "Coarse, so that gullets do not fill",
     }[choice.pitch_rule]
     if job.cut.is_tube:
         how = "By the walls of the tube"
@@ -86,11 +92,9 @@ def _pitch(best: Ranked, choice: Choice, job: Job) -> Reason:
         near = ", the coarsest left"
     return Reason(
         "pitch",
-        sentence(
-            f"{how}: {e.teeth_in_cut:.1f} teeth stand in the cut{near}; a pitch of ",
-            quantity(choice.wanted_pitch_mm, "thin"),
-            " was aimed at.",
-        ),
+        f"{how}: {e.teeth_in_cut:.1f} teeth in the work{near}; "
+        f"ideal about {figure(MM_PER_INCH / choice.wanted_pitch_mm, 2)} TPI.",
+        how[0].lower() + how[1:],
     )
 
 
@@ -109,8 +113,7 @@ def _steel(best: Ranked, choice: Choice, job: Job) -> Reason:
     if best.total > cheapest.total + SAME_MONEY:
         return Reason("steel", _why_dearer(best, cheapest))
     least = choice.cheapest is None or choice.cheapest.total >= best.total - SAME_MONEY
-    of_what = "a piece" if least else "of those left by width and pitch"
-    words = f"Least cost {of_what}, {best.total:.2f}"
+    words = f"Cheapest{'' if least else ' your rules allow'}, {best.total:.2f} a piece"
     if not others:
         return Reason("steel", f"{words}.")
     other = min(others, key=lambda r: r.total)
@@ -202,7 +205,7 @@ def _feed(best: Ranked) -> Reason:
         sentence(
             f"Window {window.state}, ",
             between(window.floor_m_min, window.ceiling_m_min, "feed"),
-            f"; what holds it back: {LIMIT_WORDS[window.binding]}.",
+            f"; limited by {LIMIT_WORDS[window.binding]}.",
         ),
     )
 
@@ -213,7 +216,7 @@ def held_words(window: FeedWindow, *, feed_m_min: float) -> str:
     if worn > 1.0:
         times = "double" if worn == 2.0 else f"{worn:g} times"
         return f"Teeth rub here: hot, wear counts {times}."
-    return f"Held back by {LIMIT_WORDS[window.binding]}."
+    return f"Limited by {LIMIT_WORDS[window.binding]}."
 
 
 def _hours(best: Ranked) -> Reason:

@@ -29,9 +29,9 @@ def lot_words(lot: Lot) -> str:
     """The bands a lot takes, no finer than they are known."""
     forecast = lot.forecast
     if forecast.chance_none >= SURE:
-        return "one edge sees it through"
+        return "one edge does them all"
     if forecast.changes_mean < 1.0:
-        return f"one edge sees it through {chance_words(forecast.chance_none)}"
+        return f"a second band needed: {chance_words(1.0 - forecast.chance_none)}"
     return f"about {lot.bands:.0f} bands, one after another"
 
 

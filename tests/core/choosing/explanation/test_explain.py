@@ -124,7 +124,7 @@ def test_reasons_say_what_bound_each_choice(job: Job) -> None:
         ({"resaw_width": "widest"}, "Widest that fits by house rule"),
         ({"steel": "long_life"}, "Longest life by house rule"),
         ({"steel": "cheap"}, "Cheapest band by house rule"),
-        ({"resaw_pitch": "fine"}, "Fine, for faces used off the saw"),
+        ({"resaw_pitch": "fine"}, "Fine, for a clean face"),
     ],
 )
 def test_reasons_name_the_house_rule(job: Job, rules: dict[str, Any], words: str) -> None:

@@ -19,7 +19,7 @@ from tests.support.jobs import K07, with_cut, with_rules
         (1.0, "almost certainly"),
         (0.9, "about 9 in 10"),
         (0.74, "about 3 in 4"),
-        (0.5, "about 1 in 2"),
+        (0.5, "about an even chance"),
         (0.26, "about 1 in 4"),
         (0.0, "hardly ever"),
     ],
@@ -62,7 +62,7 @@ def test_a_lot_says_its_bands(job: Job) -> None:
     few, many = (with_cut(dataclasses.replace(job, bands=(K07,)), count=n) for n in (7, 4000))
     short, long = choose(few).ranked[0].lot, choose(many).ranked[0].lot
     assert short is not None and long is not None
-    assert lot_words(short) == "one edge sees it through"
+    assert lot_words(short) == "one edge does them all"
     assert lot_words(long).startswith("about ") and "one after another" in lot_words(long)
 
 

@@ -9,7 +9,7 @@
 
 <span class="assumed">
   assumed
-  <button type="button" aria-label="{what}: it is so" onclick={onconfirm}>it is so</button>
+  <button type="button" aria-label="Confirm {what}" onclick={onconfirm}>Confirm</button>
 </span>
 
 <style>

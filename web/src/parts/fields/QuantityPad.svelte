@@ -7,13 +7,24 @@
   interface Props {
     label: string;
     value: number | null;
+    /** Where the steps begin while there is none. */
+    start?: number | null;
     kind: Kind;
     usual?: string;
     help?: string;
     error?: Said;
     onvalue: (value: number | null) => void;
   }
-  const { label, value, kind, usual = "", help = "", error = "", onvalue }: Props = $props();
+  const {
+    label,
+    value,
+    start = null,
+    kind,
+    usual = "",
+    help = "",
+    error = "",
+    onvalue,
+  }: Props = $props();
 
   const SIXTEENTHS = Array.from({ length: 15 }, (_, i) => i + 1);
   const inch = $derived(shop.units === "inch" && kind === "length");
@@ -30,7 +41,7 @@
   }
 
   function by(steps: number): void {
-    const next = Number(((value ?? 0) + steps * step).toFixed(4));
+    const next = value === null ? (start ?? step) : Number((value + steps * step).toFixed(4));
     if (next > 0 || usual === "angle_deg") onvalue(next);
   }
 

@@ -1,31 +1,52 @@
 <script lang="ts">
   import { router } from "svelte-spa-router";
 
+  interface Page {
+    readonly href: string;
+    readonly name: string;
+  }
   interface Props {
     /** The heading of the page. */
     title: string;
     /** What the pages are of, for a reader. */
     label: string;
-    pages: readonly { readonly href: string; readonly name: string }[];
+    /** `under`: pages of one kind, the first of which opens with it. */
+    pages: readonly (Page & { readonly under?: readonly Page[] })[];
   }
   const { title, label, pages }: Props = $props();
+  const here = $derived(router.location);
+  const group = $derived(pages.find((p) => p.under?.some((u) => u.href === here)));
 </script>
 
-<h1>{title}</h1>
-<nav class="no-print" aria-label={label}>
-  {#each pages as page (page.href)}
-    <a href="#{page.href}" aria-current={router.location === page.href ? "page" : undefined}
+{#snippet links(items: readonly Page[])}
+  {#each items as page (page.href)}
+    <a
+      href="#{page.href}"
+      aria-current={here === page.href ? "page" : group?.href === page.href ? "true" : undefined}
       >{page.name}</a
     >
   {/each}
+{/snippet}
+
+<h1>{title}</h1>
+<nav class="no-print" aria-label={label}>
+  <p>{@render links(pages)}</p>
+  {#if group?.under}<p class="under">
+      {@render links(group.under)}
+    </p>{/if}
 </nav>
 
 <style>
   nav {
+    padding-bottom: var(--s3);
+  }
+  p {
     display: flex;
     flex-wrap: wrap;
     gap: 0 var(--s4);
-    padding-bottom: var(--s3);
+  }
+  .under {
+    border-top: var(--hair) solid var(--hairline);
   }
   a {
     display: inline-flex;

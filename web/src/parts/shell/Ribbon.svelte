@@ -13,6 +13,7 @@
       readonly key: string;
       readonly name: string;
       readonly also?: readonly string[];
+      readonly starts?: boolean;
     }[];
   }
   const { band, bandWords, stations }: Props = $props();
@@ -22,7 +23,13 @@
   let height = $state(800);
   let width = $state(390);
   const first = $derived(router.location.split("/")[1] ?? "");
-  const here = $derived(stations.find((s) => s.key === first || s.also?.includes(first))?.key);
+  const two = $derived(router.location.split("/").slice(1, 3).join("/"));
+  const here = $derived(
+    (
+      stations.find((s) => s.also?.includes(two)) ??
+      stations.find((s) => s.key === first || s.also?.includes(first))
+    )?.key,
+  );
 
   const teeth = $derived.by(() => {
     if (!band) return { across: "", along: "", deep: 0 };
@@ -48,7 +55,7 @@
   <a class="name" href="#/plan" aria-label="Jade Ribbon, to Plan">Jade<br />Ribbon</a>
   <ul>
     {#each stations as station (station.key)}
-      <li>
+      <li class:starts={station.starts}>
         <a href="#/{station.key}" aria-current={here === station.key ? "page" : undefined}
           >{station.name}</a
         >
@@ -114,11 +121,14 @@
   li a {
     display: flex;
     align-items: center;
-    min-height: 3.25rem;
+    min-height: var(--touch);
     padding: 0 var(--s2) 0 var(--s4);
     color: var(--on-ribbon);
     text-decoration: none;
     border-left: 4px solid transparent;
+  }
+  .starts {
+    padding-top: var(--s5);
   }
   li a:hover {
     text-decoration: underline;
@@ -172,12 +182,18 @@
       z-index: -1;
       overflow: hidden;
     }
+    /* The stages first; the rest is a swipe away, and the half of one shows that there is more. */
     ul {
       display: flex;
       flex: 1;
+      overflow-x: auto;
+      scrollbar-width: none;
     }
     li {
-      flex: 1;
+      flex: 1 0 3.6rem;
+    }
+    .starts {
+      padding: 0 0 0 var(--s3);
     }
     li a {
       justify-content: center;

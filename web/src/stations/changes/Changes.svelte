@@ -5,6 +5,7 @@
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { day, time } from "../../lib/figures/units";
+  import LogPages from "../log/LogPages.svelte";
   import Action from "../../parts/Action.svelte";
 
   const { params }: { params?: { noun?: string; id?: string } } = $props();
@@ -61,8 +62,8 @@
   }
 </script>
 
+<LogPages title="Changes" />
 <header>
-  <h1>Changes</h1>
   {#if about}<Action href="#/changes">All changes</Action>{/if}
 </header>
 <p class="soft">

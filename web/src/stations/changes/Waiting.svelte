@@ -142,7 +142,7 @@
             {:else}
               <Action main onclick={() => void sendAgain(entry)}>Send it now</Action>
             {/if}
-            <Action onclick={() => void drop(entry)}>Give it up</Action>
+            <Action onclick={() => void drop(entry)}>Discard</Action>
           </div>
         </li>
       {/each}
@@ -166,7 +166,7 @@
           {/if}
           <div class="actions">
             <Action onclick={() => void outbox.tryAgain(entry.key)}>Send it now</Action>
-            <Action onclick={() => void outbox.drop(entry.key)}>Give it up</Action>
+            <Action onclick={() => void outbox.drop(entry.key)}>Discard</Action>
           </div>
         </li>
       {/each}
@@ -184,7 +184,7 @@
           <a href={kept.href}><strong>{kept.title}</strong></a>
           <span class="soft mono">{told(kept.at)}</span>
           <Action href={kept.href}>Go on with it</Action>
-          <Action onclick={() => discard(key)}>Give it up</Action>
+          <Action onclick={() => discard(key)}>Discard</Action>
         </li>
       {/each}
     </ul>

@@ -102,7 +102,7 @@ describe("what waits in this browser", () => {
     vi.spyOn(globalThis, "fetch").mockRejectedValue(new TypeError("offline"));
     await outbox.log(RUN);
     render(Waiting);
-    await fireEvent.click(await screen.findByRole("button", { name: "Give it up" }));
+    await fireEvent.click(await screen.findByRole("button", { name: "Discard" }));
     await screen.findByText(/the shop has every run/);
     await waitFor(() => expect(notice.undoable).toBe(true));
     await notice.undo();
@@ -115,7 +115,7 @@ describe("what waits in this browser", () => {
     render(Waiting);
     const link = screen.getByRole("link", { name: "Band K-07" });
     expect(link.getAttribute("href")).toBe("#/rack/7");
-    await fireEvent.click(screen.getByRole("button", { name: "Give it up" }));
+    await fireEvent.click(screen.getByRole("button", { name: "Discard" }));
     expect(screen.queryByText("Band K-07")).toBe(null);
   });
 });

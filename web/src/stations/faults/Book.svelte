@@ -10,7 +10,7 @@
   import { day, fixed, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Wide from "../../parts/Wide.svelte";
-  import FaultPages from "./FaultPages.svelte";
+  import LogPages from "../log/LogPages.svelte";
 
   const asked = new URLSearchParams(router.querystring ?? "");
   let saw_id = $state<number | null>(Number(asked.get("saw")) || null);
@@ -55,7 +55,7 @@
   const x = $derived(scaleLinear([0, Math.max(1, ...causes.map((c) => c[by]))], [0, 100]));
 </script>
 
-<FaultPages title="Trouble book" />
+<LogPages title="Trouble book" />
 <div class="form no-print">
   <label
     >Saw<select

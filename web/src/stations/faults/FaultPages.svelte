@@ -4,11 +4,16 @@
   const { title }: { title: string } = $props();
   const PAGES = [
     { href: "/faults", name: "Find a cause" },
-    { href: "/faults/book", name: "Trouble book" },
-    { href: "/faults/signs", name: "Signs side by side" },
-    { href: "/faults/ear", name: "The ear" },
-    { href: "/faults/cards", name: "Cards for the wall" },
-    { href: "/faults/kit", name: "What we check with" },
+    {
+      href: "/faults/signs",
+      name: "Tools",
+      under: [
+        { href: "/faults/signs", name: "Signs side by side" },
+        { href: "/faults/ear", name: "The ear" },
+        { href: "/faults/cards", name: "Cards for the wall" },
+        { href: "/faults/kit", name: "What we check with" },
+      ],
+    },
   ];
 </script>
 

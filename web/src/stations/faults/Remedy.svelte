@@ -115,7 +115,7 @@
       <Action main disabled={invalidFields.any} onclick={() => void close(true)}
         >{causes.length > 0 ? "Close it" : "Close it: it went by itself"}</Action
       >
-      <Action onclick={() => void close(false)}>Give it up: still there</Action>
+      <Action onclick={() => void close(false)}>Still there: stop looking</Action>
       <Action onclick={() => (closing = false)}>Not yet</Action>
     </div>
   </section>

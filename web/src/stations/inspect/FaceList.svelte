@@ -27,7 +27,7 @@
       <span class="acts">
         <Action onclick={() => onshow(f.id)}>Show</Action>
         <Action onclick={() => onbeside(f.id)}>Beside it</Action>
-        <Action onclick={() => ontakeback(f.id)}>Take back</Action>
+        <Action onclick={() => ontakeback(f.id)}>Undo</Action>
       </span>
     </li>
   {/each}

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { ask, askPatiently, client } from "../../api/client";
+  import { ask, askPatiently, client, notThere } from "../../api/client";
   import type { FaceAnswer, FacePage } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
-  import Action from "../../parts/Action.svelte";
+  import JobsToTake from "../../parts/JobsToTake.svelte";
   import FaceList from "./FaceList.svelte";
   import FaceShown from "./FaceShown.svelte";
   import ReadFace from "./ReadFace.svelte";
@@ -12,6 +12,8 @@
   const jobId = $derived(Number(params?.id) || currentJob.id);
 
   let page = $state.raw<FacePage | null>(null);
+  /** Said of a job that is not there. */
+  let missing = $state("");
   let shown = $state<number | null>(null);
   let beside = $state<number | null>(null);
   const faces = $derived(page?.faces ?? []);
@@ -27,7 +29,12 @@
   }
   // The job in hand names the faces; reading them asks the server.
   $effect(() => {
-    if (jobId) load(jobId).catch((p: unknown) => notice.fail(p));
+    missing = "";
+    if (jobId)
+      load(jobId).catch((problem: unknown) => {
+        missing = notThere(problem);
+        if (!missing) notice.fail(problem);
+      });
   });
 
   async function kept(change_id: number | null): Promise<void> {
@@ -46,17 +53,10 @@
   }
 </script>
 
-{#if !jobId}
-  <section class="empty">
-    <h1>No job is in hand.</h1>
-    <Action main href="#/jobs">Choose a job</Action>
-  </section>
+{#if !jobId || missing}
+  <JobsToTake title={missing || "No job in hand."} stage="inspect" />
 {:else if page?.why_not && faces.length === 0}
-  <section class="empty">
-    <h1>Nothing to inspect yet.</h1>
-    <p>{page.why_not}</p>
-    <Action main href="#/plan">To Plan</Action>
-  </section>
+  <JobsToTake title="Nothing to inspect yet." why={page.why_not} stage="inspect" />
 {:else if page}
   <h1>Inspect <strong>{currentJob.name}</strong></h1>
   {#if page.why_not}<p class="soft">{page.why_not}</p>{/if}

@@ -184,12 +184,15 @@ describe("a face", () => {
   it("is taken back with what it taught", async () => {
     server(answers());
     render(Inspect, { params: { id: "5" } });
-    await fireEvent.click(await screen.findByRole("button", { name: "Take back" }));
+    await fireEvent.click(await screen.findByRole("button", { name: "Undo" }));
     await waitFor(() => expect(notice.undoable).toBe(true));
   });
 
   it("says what is missing before there is anything to inspect", async () => {
-    server(answers({ ...PAGE, faces: [], side: null, why_not: "Plan it first." }));
+    server({
+      ...answers({ ...PAGE, faces: [], side: null, why_not: "Plan it first." }),
+      "GET /api/jobs": [],
+    });
     render(Inspect, { params: { id: "5" } });
     expect(await screen.findByText("Plan it first.")).toBeTruthy();
   });

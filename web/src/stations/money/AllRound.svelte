@@ -5,7 +5,7 @@
   import { shop } from "../../lib/shop.svelte";
   import { fixed, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
-  import RackPages from "../rack/RackPages.svelte";
+  import LogPages from "../log/LogPages.svelte";
 
   let jobs = $state<JobAnswer[]>([]);
   let saw_id = $state<number | null>(null);
@@ -49,7 +49,7 @@
   const best = $derived(found?.ranked[0] ?? null);
 </script>
 
-<RackPages title="One band for many jobs" />
+<LogPages title="One band for many jobs" />
 <div class="form">
   <label
     >Saw<select value={String(saw_id)} onchange={(e) => saw(Number(e.currentTarget.value))}>

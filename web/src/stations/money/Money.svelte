@@ -10,7 +10,7 @@
   import { day, duration, fixed, percent, significant, type Said } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Payback from "./Payback.svelte";
-  import RackPages from "../rack/RackPages.svelte";
+  import LogPages from "../log/LogPages.svelte";
 
   type By = "month" | "steel" | "type" | "material" | "saw" | "person";
   type Measure = "total" | "per_m2" | "per_metre" | "per_piece";
@@ -84,7 +84,7 @@
   const shown = (value: number | null) => (value === null ? "–" : fixed(value, 2));
 </script>
 
-<RackPages title="What sawing costs" />
+<LogPages title="What sawing costs" />
 <div class="form">
   <div class="ways" role="group" aria-label="By">
     {#each choicesOf<By>("money_by") as way (way.key)}
@@ -126,8 +126,7 @@
     {/if}
     {#if view.dull.untold_min > 0}
       <span class="soft"
-        >Of {hours(view.dull.untold_min / 60)} sawn dull nobody can tell: keen edges hardly made such
-        cuts.</span
+        >Not counted: {hours(view.dull.untold_min / 60)} sawn dull in cuts that keen edges hardly made.</span
       >
     {/if}
     {#if w.unpriced_share > 0.005}
@@ -222,7 +221,7 @@
     {measure === "total"
       ? "Dark: time at the shop’s hour. Light: the edges’ share of their bands."
       : measure === "per_m2"
-        ? "The line holds eight in ten of what such a group may come to; none under three runs."
+        ? "Bar: likely range (80 %); none under three runs."
         : ""}
   </p>
   <p class="soft">

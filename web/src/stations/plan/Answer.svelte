@@ -10,36 +10,16 @@
     explained: Readonly<Record<string, Explained>>;
     feed: number;
     figures: FeedFigures;
+    /** Pieces of the lot. */
+    count: number;
   }
-  const { answer, best, explained, feed, figures }: Props = $props();
+  const { answer, best, explained, feed, figures, count }: Props = $props();
 
   const band = $derived(best.band);
-  const pitch = $derived(
-    band.tpi_lo === null || band.tpi_hi === null
-      ? null
-      : band.tpi_lo === band.tpi_hi
-        ? `${band.tpi_lo}`
-        : `${band.tpi_lo}–${band.tpi_hi}`,
-  );
+  const tpi = $derived(shop.tpi(band));
   const form = $derived(band.form_name.split(" (")[0]);
-  const steel = $derived(band.steel_name.split(" (")[0]?.toLowerCase());
-  const SHOWN = ["width", "pitch", "steel", "stiffness"];
-  const reasons = $derived(answer.reasons.filter((r) => SHOWN.includes(r.key)));
-  /** What following the width rule costs, where it costs anything. */
-  const houseRule = $derived(
-    answer.rules.find((r) => r.rule === "resaw_width" && r.why.includes("Costs"))?.why ?? "",
-  );
-  const second = $derived(answer.alternatives[0]);
-  const atRecommended = $derived(feed === best.figures.feed_m_min);
-  const sure = $derived(answer.sure);
-  /** Where the measurement is made. */
-  const surerPlace = $derived(
-    sure?.surer_place === "rack" && sure.surer_band_id !== null
-      ? `#/rack/${sure.surer_band_id}`
-      : sure?.surer_place === "saw"
-        ? `#/shop/saws/${answer.saw_id}`
-        : "#/shop",
-  );
+  const why = $derived(answer.reasons.flatMap((r) => r.gist || []).join("; "));
+  const cheapest = $derived(best.spread.chance_words);
 </script>
 
 <section class="band-answer" aria-label="The band">
@@ -48,23 +28,22 @@
       >{shop.number(band.width_mm, "length")} × {shop.number(band.thickness_mm, "thin")}
       <small>{shop.unit("length")}</small></span
     >
-    {#if pitch}<span>{pitch} <small>tpi</small></span>{/if}
+    {#if tpi}<span>{tpi} <small>TPI</small></span>{/if}
   </p>
   <p class="which">
-    {form} tooth, {steel}.
-    {#if band.band_id}<a href="#/rack/{band.band_id}">{band.label}</a>{band.place
-        ? `, ${band.place}`
-        : ""}{band.mounted ? ", on the saw now" : ""}, {band.edge}.{/if}
+    {form} tooth, {shop.steel(band.steel)}.
+    {#if band.band_id}<a href="#/rack/{band.band_id}">{band.label}</a>{band.mounted
+        ? ", on the saw now"
+        : band.place
+          ? `, ${band.place}`
+          : ""}, {band.edge}.{/if}
   </p>
   <div class="figures">
     <Figure
       label="tension"
       value={shop.number(best.stress_MPa, "stress")}
       unit={shop.unit("stress")}
-      note="{shop.say(best.gauge_stretch_um, 'stretch')} on a {shop.say(
-        shop.settings?.gauge_length_mm ?? 100,
-        'length',
-      )} gauge"
+      note="{shop.say(best.gauge_stretch_um, 'stretch')} on the gauge"
       explained={explained.tension}
     />
     <Figure
@@ -76,69 +55,23 @@
     />
     <Figure
       label="feed"
-      value={atRecommended ? shop.span(best.spread.feed, "feed") : shop.number(feed, "feed")}
+      value={shop.number(feed, "feed")}
       unit={shop.unit("feed")}
-      note={atRecommended
-        ? `aim at ${shop.number(feed, "feed")}, ${duration(figures.piece_time_s)} a piece`
-        : `${duration(figures.piece_time_s)} a piece`}
+      note="{shop.span(best.spread.feed, 'feed')} works · {duration(figures.piece_time_s)} a cut"
       explained={explained.feed}
     />
   </div>
-  <dl>
-    {#each reasons as reason (reason.key)}
-      <div>
-        <dt>{reason.key}</dt>
-        <dd>{shop.words(reason.text)}</dd>
-      </div>
-    {/each}
-    {#if answer.slices}
-      <div data-bad={!answer.slices.enough}>
-        <dt>slices</dt>
-        <dd>{shop.words(answer.slices.words)}</dd>
-      </div>
-    {/if}
-    {#if second && !sure?.too_close}
-      <div>
-        <dt>runner-up</dt>
-        <dd>
-          {shop.bandName(second.band)}, {shop.number(second.band.width_mm, "length")} × {shop.number(
-            second.band.thickness_mm,
-            "thin",
-          )}: {shop.words(second.difference)}.
-        </dd>
-      </div>
-    {/if}
-    {#if houseRule}<div>
-        <dt>house rule</dt>
-        <dd>{shop.words(houseRule)}</dd>
-      </div>{/if}
-    {#if sure && (sure.too_close || sure.surer)}<div>
-        <dt>sure?</dt>
-        <dd>
-          {sure.too_close}
-          {sure.settles}
-          {#if sure.surer}<a href={surerPlace}>{sure.surer}</a>{/if}
-        </dd>
-      </div>{/if}
-    {#if answer.assumed.length > 0}
-      <div>
-        <dt>assumed</dt>
-        <dd>
-          of {answer.saw_name}, until somebody reads it off: {answer.assumed.join(", ")}.
-          <a href="#/shop/saws/{answer.saw_id}">Read off</a>
-        </dd>
-      </div>
-    {/if}
-  </dl>
+  <p class="why">
+    {why}. <strong>{shop.moneySpan(figures.spread.cost)} a piece</strong>{cheapest
+      ? `, cheapest: ${cheapest}`
+      : ""}; {figures.lot.words}. {duration(60 * figures.lot.minutes)} for all
+    {count}.
+  </p>
 </section>
 
 <style>
   .band-answer {
     container-type: inline-size;
-  }
-  [data-bad="true"] dd {
-    color: var(--vermilion);
-    font-weight: 650;
   }
   .band {
     display: flex;
@@ -174,14 +107,8 @@
     padding-block: var(--s1);
     height: 100%;
   }
-  dl div {
-    display: grid;
-    grid-template-columns: 5.75rem 1fr;
-    gap: var(--s3);
-    padding: var(--s1) 0;
-    font-size: var(--text-small);
-    line-height: 1.35;
-    border-bottom: var(--hair) solid var(--hairline);
+  .why {
+    padding: var(--s2) 0;
   }
   @media (max-width: 30em) {
     .figures {

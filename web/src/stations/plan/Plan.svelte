@@ -1,28 +1,34 @@
 <script lang="ts">
   import { push } from "svelte-spa-router";
 
-  import { ask, client } from "../../api/client";
+  import { ask, client, notThere } from "../../api/client";
+  import type { ExcludedBand } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { shop } from "../../lib/shop.svelte";
   import { currentJob } from "../../lib/currentJob.svelte";
   import { invalidFields } from "../../lib/invalidFields.svelte";
-  import { duration, span } from "../../lib/figures/units";
+  import { called } from "../../lib/forms";
+  import { fixed, span } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import BandInCurve from "../../parts/pictures/BandInCurve.svelte";
   import BandInWork from "../../parts/pictures/BandInWork.svelte";
   import Cautions from "../../parts/Cautions.svelte";
   import Tilt from "../../parts/pictures/Tilt.svelte";
   import FeedScale from "../../parts/pictures/FeedScale.svelte";
-  import Figure from "../../parts/Figure.svelte";
+  import Fold from "../../parts/Fold.svelte";
   import HeldBack from "../../parts/HeldBack.svelte";
   import Answer from "./Answer.svelte";
-  import Beside from "./Beside.svelte";
+  import Another from "./Another.svelte";
+  import Costs from "./Costs.svelte";
+  import OtherSaws from "./OtherSaws.svelte";
   import OutlineDrop from "./OutlineDrop.svelte";
   import { PlanState } from "./plan.svelte";
   import EditState from "../../parts/EditState.svelte";
   import { sentenceOf } from "./sentences";
   import Compare from "./Compare.svelte";
   import Sentence from "./Sentence.svelte";
+  import Why from "./Why.svelte";
+  import Tapped from "../../parts/Tapped.svelte";
   import WhatIfPanel from "./WhatIfPanel.svelte";
 
   const { params }: { params?: { id?: string } } = $props();
@@ -30,10 +36,14 @@
 
   // The address may name a job: opening it asks the server.
   $effect(() => {
+    missing = "";
     if (params?.id?.startsWith("new.")) currentJob.resume(params.id);
     const id = Number(params?.id);
     if (id > 0 && currentJob.job?.id !== id)
-      currentJob.open(id).catch((p: unknown) => notice.fail(p));
+      currentJob.open(id).catch((problem: unknown) => {
+        missing = notThere(problem);
+        if (!missing) notice.fail(problem);
+      });
   });
   // Every change of the draft is a question to the server.
   $effect(() => {
@@ -49,13 +59,37 @@
     }
   });
 
+  /** Said of a job that is not there. */
+  let missing = $state("");
+  let another = $state(false);
+  const draft = $derived(currentJob.draft);
+  const tried = $derived(draft.what_if !== null);
   const best = $derived(plan.answer?.best ?? null);
+  const bestId = $derived(best?.band.band_id ?? null);
   const figures = $derived(plan.figures);
-  const material = $derived(shop.material(currentJob.draft.material));
+  const material = $derived(shop.material(draft.material));
   const metal = $derived(material?.is_metal ?? false);
   const grained = $derived(material?.is_grained ?? false);
   const explained = $derived(plan.answer?.explained ?? {});
   const feed = $derived(plan.feed ?? best?.figures.feed_m_min ?? 0);
+
+  /** The dearest parts of a piece, for the closed fold. */
+  const dearest = $derived.by(() => {
+    const parts = Object.entries(figures?.cost ?? {}).filter(([key]) => key !== "total");
+    const most = parts.sort((a, b) => b[1] - a[1]).slice(0, 2);
+    return most.map(([key, money]) => `${called("cost_part", key)} ${fixed(money, 2)}`).join(", ");
+  });
+  const otherSaw = $derived.by(() => {
+    const able = plan.answer?.saws.filter((s) => s.able && s.cost) ?? [];
+    const first = able[0];
+    if (first?.cost) return `${first.name}, ${shop.moneySpan(first.cost)}`;
+    return plan.answer?.saws.length ? "none can" : "none";
+  });
+
+  /** Why a band is left out, each reason said in the shop's units. */
+  function reasonsOf(band: ExcludedBand): string {
+    return band.reasons.map((r) => `${shop.words(r.text).replace(/[.]$/, "")}.`).join(" ");
+  }
 
   async function save(): Promise<boolean> {
     try {
@@ -70,10 +104,11 @@
     }
   }
 
-  async function setUp(): Promise<void> {
-    if (!best?.band.band_id || !(await save()) || currentJob.id === null) return;
+  /** Saves the job and begins its set-up card with a band of the rack. */
+  async function setUp(band_id: number | null): Promise<void> {
+    if (band_id === null || !(await save()) || currentJob.id === null) return;
     try {
-      const body = { job_id: currentJob.id, band_id: best.band.band_id };
+      const body = { job_id: currentJob.id, band_id };
       const { id } = await ask(client.POST("/api/setups", { body }));
       await currentJob.reload();
       await push(`/setup/${id}`);
@@ -84,12 +119,15 @@
 </script>
 
 <EditState edit={currentJob.edit} />
-{#if shop.saws.length === 0}
+{#if missing}
+  <h1>{missing}</h1>
+  <div class="actions"><Action main href="#/jobs">All jobs</Action></div>
+{:else if shop.saws.length === 0}
   {#await import("../start/Start.svelte") then { default: Start }}<Start />{/await}
 {:else}
   <div class="plan" data-stale={plan.stale}>
     <Sentence faults={plan.faults} rules={plan.answer?.rules_offered ?? null} />
-    {#if sentenceOf(currentJob.draft.operation)?.takes_outline}<OutlineDrop />{/if}
+    {#if sentenceOf(draft.operation)?.takes_outline}<OutlineDrop />{/if}
     {#if plan.failed}<p class="fault" role="alert">{shop.words(plan.failed)}</p>{/if}
     {#each plan.answer?.defects ?? [] as defect (defect.text)}
       <p class="fault" role="status">
@@ -141,103 +179,87 @@
         </ul>
       {/if}
     {/if}
+    {#if plan.answer?.slices && !plan.answer.slices.enough}
+      <p class="fault" role="status">{shop.words(plan.answer.slices.words)}</p>
+    {/if}
     {#if best && figures && plan.answer}
       <div class="answer" data-held={invalidFields.any}>
-        <div>
+        <div class="picture">
           <BandInWork
             band={best.band}
-            height_mm={currentJob.draft.height_mm}
+            height_mm={draft.height_mm}
             guard_mm={shop.settings?.guard_gap_mm ?? 10}
             gullet_fill={figures.gullet_fill}
             fill_limit_reached={feed >= (best.window.limits_m_min.gullet ?? Infinity)}
             teeth_in_cut={best.teeth_in_cut}
-            material={shop.material(currentJob.draft.material)?.name ?? ""}
+            material={shop.material(draft.material)?.name ?? ""}
             {metal}
             {grained}
-            shape={currentJob.draft.operation === "tube"
+            shape={draft.operation === "tube"
               ? "tube"
-              : currentJob.draft.operation === "mill" || currentJob.draft.round_stock
+              : draft.operation === "mill" || draft.round_stock
                 ? "round"
                 : "flat"}
-            wall_mm={currentJob.draft.wall_mm}
-            log_mm={currentJob.draft.log_diameter_mm}
+            wall_mm={draft.wall_mm}
+            log_mm={draft.log_diameter_mm}
           />
-          {#if currentJob.draft.operation === "wedge" && currentJob.draft.angle_deg !== 0}
-            <Tilt angle_deg={currentJob.draft.angle_deg} />
-          {/if}
-          {#if currentJob.draft.min_radius_mm !== null && best.in_curve}
-            <BandInCurve
-              band={best.band}
-              radius_mm={currentJob.draft.min_radius_mm}
-              tight_mm={best.tight_radius_mm}
-              comfortable_mm={best.comfortable_radius_mm}
-              place={best.in_curve}
-            />
-          {/if}
-          <div class="actions no-print">
-            <Action
-              main
-              disabled={currentJob.draft.what_if !== null || invalidFields.any}
-              onclick={() => void setUp()}
-              >{currentJob.draft.what_if === null
-                ? `Set up ${best.band.label}`
-                : "Reset what-if to set up"}</Action
+        </div>
+        <div>
+          <Answer answer={plan.answer} {best} {explained} {feed} {figures} count={draft.count} />
+          <div class="actions no-print" id="use-it">
+            {#if tried}
+              <p><strong>Something is only tried out.</strong> Reset what if to set up.</p>
+            {:else}
+              <Action main disabled={invalidFields.any} onclick={() => void setUp(bestId)}
+                >Use it: set up</Action
+              >
+            {/if}
+            <Action expanded={another} onclick={() => (another = !another)}
+              >Use another ({plan.answer.alternatives.length})</Action
             >
             <Action onclick={() => void save()} disabled={!currentJob.changed}
-              >{currentJob.id === null
-                ? "Save job"
-                : currentJob.changed
-                  ? "Save changes"
-                  : "Saved"}</Action
+              >{currentJob.changed
+                ? currentJob.id === null
+                  ? "Save for later"
+                  : "Save changes"
+                : "Saved"}</Action
             >
-            <Action href="#/jobs">All jobs</Action>
-            <Action
-              href={currentJob.job?.stock_id ? `#/stock/${currentJob.job.stock_id}` : "#/stock"}
-              >Stock</Action
-            >
+            {#if currentJob.job?.stock_id}
+              <Action href="#/stock/{currentJob.job.stock_id}">Its billet</Action>
+            {/if}
           </div>
         </div>
-        <Answer answer={plan.answer} {best} {explained} {feed} {figures} />
       </div>
+      {#if another}
+        <Another
+          answer={plan.answer}
+          chosen={plan.chosen}
+          oncompare={(id) => plan.choose(id)}
+          onuse={(id) => void setUp(id)}
+          held={tried || invalidFields.any}
+        />
+        {#if plan.chosen.length > 0 && plan.compared.length > 0}
+          <Compare compared={plan.compared} onclose={() => (plan.chosen = [])} />
+        {/if}
+      {/if}
       <section class="feed" data-held={invalidFields.any} aria-label="Feed">
-        <div class="follow" aria-live="polite">
-          <Figure
-            label="feed"
-            value={shop.number(feed, "feed")}
-            unit={shop.unit("feed")}
-            explained={explained.feed}
-          />
-          <Figure
-            label="bite"
-            value={shop.number(figures.bite_mm, "thin")}
-            unit={shop.unit("thin")}
-            alert={figures.hot}
-          />
-          <Figure
-            label="power"
-            value={span(
+        <p class="holds" aria-live="polite">
+          <strong>{figures.held_words}</strong>
+          <span>this feed works: {figures.spread.held_words}</span>
+          <span data-alert={figures.hot}>bite {shop.say(figures.bite_mm, "thin")}</span>
+          <Tapped label="power" explained={explained.power} alert={figures.power_share > 1}
+            >{span(
               100 * figures.spread.power_share.low,
               100 * figures.spread.power_share.high,
               "plain",
               "metric",
-            )}
-            unit="%"
-            explained={explained.power}
-            alert={figures.power_share > 1}
-          />
-          <Figure
-            label="push"
-            value={shop.span(figures.spread.push_N, "force")}
-            unit={shop.unit("force")}
-            explained={explained.push}
-          />
-          <Figure label="all {currentJob.draft.count} in" value={duration(figures.total_time_s)} />
-          <Figure label="face" value={figures.finish} />
-          <p class="holds">
-            {figures.held_words} This feed holds {figures.spread.held_words};
-            {figures.lot.words}.
-          </p>
-        </div>
+            )} %</Tapped
+          >
+          <Tapped label="push" explained={explained.push}
+            >{shop.span(figures.spread.push_N, "force")} {shop.unit("force")}</Tapped
+          >
+          <span>face: {figures.finish}</span>
+        </p>
         <FeedScale
           window={best.window}
           hot_from={best.hot_from_m_min}
@@ -261,26 +283,61 @@
       </section>
     {/if}
     {#if plan.answer}
-      <WhatIfPanel {plan} />
-      <Beside
-        {plan}
-        answer={plan.answer}
-        {figures}
-        chosen={plan.chosen}
-        oncompare={(id) => plan.choose(id)}
-      />
-      {#if plan.chosen.length > 0 && plan.compared.length > 0}
-        <Compare compared={plan.compared} onclose={() => (plan.chosen = [])} />
-      {/if}
-      <section class="cautions">
-        <h2>Before you cut</h2>
-        <Cautions cautions={plan.answer.cautions} disclaimer={plan.answer.disclaimer} />
-      </section>
-      {#if figures?.lasts !== null && figures?.lasts !== undefined && best}
-        <p class="soft">
-          Chance that {best.band.label} lasts this job: {shop.chance(figures.lasts)}.
-        </p>
-      {/if}
+      {@const answer = plan.answer}
+      <div class="folds">
+        {#if figures}
+          <Fold name="Cost" gist={dearest}>
+            <Costs {figures} steels={answer.steels} guesses={answer.sure?.guesses ?? ""} />
+          </Fold>
+        {/if}
+        <Fold
+          name="Why, how sure"
+          gist={answer.sure?.too_close ? "too close to call" : `${answer.rules.length} house rules`}
+          ><Why {plan} {answer} /></Fold
+        >
+        <Fold name="Other saws" gist={otherSaw}><OtherSaws saws={answer.saws} /></Fold>
+        {#if draft.min_radius_mm !== null && best?.in_curve}
+          <Fold name="In the curve" gist="tightest {shop.say(best.tight_radius_mm, 'length')}">
+            <BandInCurve
+              band={best.band}
+              radius_mm={draft.min_radius_mm}
+              tight_mm={best.tight_radius_mm}
+              comfortable_mm={best.comfortable_radius_mm}
+              place={best.in_curve}
+            />
+          </Fold>
+        {/if}
+        {#if draft.operation === "wedge" && draft.angle_deg !== 0}
+          <Fold name="Tilt" gist="{draft.angle_deg}°"><Tilt angle_deg={draft.angle_deg} /></Fold>
+        {/if}
+        <Fold name="What if" gist={tried ? "something is tried out" : "motor, tension, guard …"}
+          ><WhatIfPanel {plan} /></Fold
+        >
+        {#if answer.excluded.length > 0}
+          <Fold name="Left out" gist="{answer.excluded.length} bands, and why">
+            {#each answer.excluded as band (band.label)}
+              <p class="out">
+                <strong>{band.label}</strong>
+                <span class="soft">{reasonsOf(band)}</span>
+              </p>
+            {/each}
+          </Fold>
+        {/if}
+        {#if answer.buy}
+          <Fold name="Worth buying" gist={shop.typeName(answer.buy.option.band)}>
+            <p>
+              Welded to {shop.say(answer.buy.length_mm, "length")}, about {shop.money(
+                answer.buy.price,
+              )}: {shop.moneySpan(answer.buy.option.spread.cost)} a piece.
+            </p>
+            <p class="soft">{shop.words(answer.buy.words)}</p>
+          </Fold>
+        {/if}
+        <Fold name="Before you cut" gist="{answer.cautions.length} cautions">
+          <Cautions cautions={answer.cautions} disclaimer={answer.disclaimer} folded={false} />
+        </Fold>
+      </div>
+      <p class="soft">{answer.disclaimer}</p>
     {/if}
   </div>
 {/if}
@@ -292,28 +349,37 @@
   }
   .answer {
     display: grid;
-    grid-template-columns: minmax(min(20rem, 46%), 0.92fr) minmax(min(20rem, 46%), 1fr);
+    grid-template-columns: minmax(min(20rem, 46%), 0.8fr) minmax(min(20rem, 46%), 1fr);
     gap: var(--s6);
-    padding-top: var(--s3);
+    padding-top: var(--s2);
     align-items: start;
   }
   .actions {
-    padding-top: var(--s3);
-  }
-  .feed {
     padding-top: var(--s2);
   }
-  .follow {
-    display: flex;
-    flex-wrap: wrap;
-    column-gap: var(--s6);
-    align-items: flex-end;
+  .feed {
+    padding-top: var(--s3);
   }
   .holds {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 0 var(--s5);
+  }
+  .holds strong,
+  .holds [data-alert="true"] {
     color: var(--brass-text);
-    font-weight: 650;
-    padding-bottom: var(--s2);
-    margin-left: auto;
+  }
+  .folds {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(min(12.5rem, 46%), 1fr));
+    gap: 0 var(--s4);
+    padding-top: var(--s3);
+  }
+  .out {
+    display: grid;
+    padding: var(--s2) 0;
+    border-top: var(--hair) solid var(--hairline);
   }
   .back {
     min-height: var(--touch);
@@ -356,24 +422,14 @@
   .fault {
     padding-top: var(--s3);
   }
-  .cautions {
-    padding-top: var(--s6);
-    max-width: 52rem;
-  }
-  .cautions h2 {
-    padding-bottom: var(--s2);
-  }
   @media (max-width: 56.25em) {
     .answer {
-      grid-template-columns: 1fr;
+      grid-template-columns: minmax(0, 1fr);
       gap: var(--s4);
     }
     /* What to take and set comes first where one thing fits the screen. */
-    .answer > :first-child {
+    .picture {
       order: 1;
-    }
-    .follow {
-      column-gap: var(--s5);
     }
   }
 </style>

@@ -9,9 +9,13 @@
   import QuantityPad from "../../parts/fields/QuantityPad.svelte";
   import RuleOverrides from "./RuleOverrides.svelte";
   import {
+    isFolded,
     operations,
+    partOf,
+    saysItself,
     sentenceOf,
     unsaid,
+    type Bit,
     type CountField,
     type Part,
     type QuantityField,
@@ -30,17 +34,30 @@
   let panel = $state<HTMLElement>();
   let heading = $state<HTMLElement>();
   const draft = $derived(currentJob.draft);
-  const parts = $derived<readonly Part[]>(sentenceOf(draft.operation)?.parts ?? []);
+  const all = $derived<readonly Bit[]>(sentenceOf(draft.operation)?.parts ?? []);
+  /** Everything the sentence can say, or only what is not as usual. */
+  let whole = $state(false);
+  const bits = $derived(
+    all.filter((bit) => whole || !isFolded(bit) || faulty(bit.part) || saysItself(bit, draft)),
+  );
+  /** The draft as it was when the part that is open was opened. */
+  let before: Draft | null = null;
   const finishes = $derived(shop.reference?.finishes ?? {});
-  const current = $derived(open === null ? null : (parts[open] ?? null));
+  const current = $derived(open === null ? null : partOf(bits[open]));
+  const words = $derived(bits.map((bit) => said(bit)));
   const overrides = $derived(Object.keys(draft.rules).length);
 
-  function valueOf(part: Exclude<Part, string>): number | null {
+  function valueOf(part: Part): number | null {
     const value = draft[part.field as QuantityField];
     return value === 0 && part.absent ? null : value;
   }
 
-  function words(part: Exclude<Part, string>): string {
+  function said(bit: Bit): string {
+    const part = partOf(bit);
+    return part ? wordsOf(part) : "";
+  }
+
+  function wordsOf(part: Part): string {
     switch (part.part) {
       case "quantity": {
         const value = valueOf(part);
@@ -70,16 +87,13 @@
     }
   }
 
-  function faulty(part: Exclude<Part, string>): Said {
+  function faulty(part: Part): Said {
     return faults.find((f) => f.path.split(".").at(-1) === part.field)?.message ?? "";
   }
 
   async function show(i: number): Promise<void> {
     open = open === i ? null : i;
-    const part = parts[i];
-    if (typeof part === "object" && part.part === "quantity" && valueOf(part) === null) {
-      set({ [part.field]: part.start });
-    }
+    before = draft;
     await tick();
     const target =
       panel?.querySelector<HTMLElement>("input:checked") ??
@@ -88,15 +102,32 @@
     if (target instanceof HTMLInputElement && target.type === "text") target.select();
   }
 
-  function close(): void {
-    const i = open;
+  async function close(): Promise<void> {
+    const field = current?.key;
     open = null;
-    heading?.querySelectorAll<HTMLElement>("button.part")[partIndex(i)]?.focus();
+    await tick();
+    heading?.querySelector<HTMLElement>(`[data-part="${field}"]`)?.focus();
   }
 
-  /** Which live part of the sentence an index of the parts list is. */
-  function partIndex(i: number | null): number {
-    return parts.slice(0, i ?? 0).filter((p) => typeof p !== "string").length;
+  /** Leaves all as it was. */
+  function leave(): void {
+    if (before && before !== draft) set(before);
+    void close();
+  }
+
+  function keyed(event: KeyboardEvent): void {
+    if (event.key === "Escape") leave();
+    else if (event.key === "Enter" && event.target instanceof HTMLInputElement) {
+      // The part that takes the focus is not to be opened again by the same key.
+      event.preventDefault();
+      void close();
+    }
+  }
+
+  /** The whole sentence, or the short one; the focus stays with the button. */
+  function unfold(): void {
+    open = null;
+    whole = !whole;
   }
 
   function scaled(value: number | null, times: number): number | null {
@@ -115,26 +146,29 @@
 
 <div class="sentence">
   <h1 bind:this={heading}>
-    {#each parts as part, i (i)}{#if typeof part === "string"}{part}{:else}<button
+    {#each bits as bit, i (i)}{@const part = partOf(bit)}{#if !part}{bit}{:else}{isFolded(bit)
+          ? bit.lead
+          : ""}<button
           type="button"
           class="part"
+          data-part={part.key}
           aria-expanded={open === i}
           data-bad={faulty(part) !== ""}
-          onclick={() => void show(i)}>{words(part)}</button
-        >{/if}{/each}
+          onclick={() => void show(i)}>{words[i]}</button
+        >{isFolded(bit) ? bit.tail : ""}{/if}{/each}
+    <button type="button" class="more" aria-expanded={whole} onclick={unfold}
+      >{whole ? "less" : "more"}</button
+    >
   </h1>
-  {#each current === null || typeof current === "string" ? [] : [current] as shown (shown)}
-    <!-- Escape inside the panel puts the focus back into the sentence. -->
+  {#each current ? [current] : [] as shown (shown.key)}
+    <!-- Escape leaves all as it was; either way the focus goes back into the sentence. -->
     <div
       class="panel"
       role="dialog"
       tabindex="-1"
       aria-label="Change this part of the sentence"
       bind:this={panel}
-      onkeydown={(e) => {
-        if (e.key === "Escape" || (e.key === "Enter" && e.target instanceof HTMLInputElement))
-          close();
-      }}
+      onkeydown={keyed}
     >
       {#if shown.part === "quantity"}
         <QuantityPad
@@ -143,6 +177,7 @@
           kind={shown.kind || "plain"}
           usual={shown.field}
           value={scaled(valueOf(shown), shown.times ?? 1)}
+          start={shown.start}
           error={faulty(shown)}
           onvalue={(v) =>
             set({
@@ -173,7 +208,7 @@
           chosen={draft.material}
           onchoose={(material) => {
             set({ material });
-            close();
+            void close();
           }}
         />
       {:else if shown.part === "finish"}
@@ -236,7 +271,7 @@
       {:else if shown.part === "rules"}
         <RuleOverrides offered={rules} />
       {/if}
-      <button type="button" class="done" onclick={close}>Done</button>
+      <button type="button" class="done" onclick={() => void close()}>Done</button>
     </div>
   {/each}
 </div>
@@ -258,6 +293,14 @@
     font-weight: 650;
     text-align: left;
     line-height: inherit;
+  }
+  .more {
+    min-height: var(--touch);
+    padding: 0 var(--s1);
+    color: var(--ink-soft);
+    font-size: var(--text);
+    text-decoration: underline dotted;
+    text-underline-offset: 0.3em;
   }
   .part:hover,
   .part[aria-expanded="true"] {

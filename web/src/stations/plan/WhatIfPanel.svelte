@@ -94,8 +94,7 @@
   }
 </script>
 
-<details class="no-print">
-  <summary><h2>What if …</h2></summary>
+<div class="no-print">
   <div class="sliders">
     <label>
       <span>height of the work</span>
@@ -139,18 +138,9 @@
       <Action onclick={() => void keep()}>Keep as a variant</Action>
     </p>
   {/if}
-</details>
+</div>
 
 <style>
-  details {
-    margin-top: var(--s3);
-    border-top: var(--hair) solid var(--hairline);
-  }
-  h2 {
-    font-size: var(--text);
-    text-decoration: underline dotted;
-    text-underline-offset: 0.3em;
-  }
   .sliders {
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));

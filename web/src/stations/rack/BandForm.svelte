@@ -223,7 +223,7 @@
       onclick={() => {
         edit.leave();
         ondone(null);
-      }}>Leave</Action
+      }}>Cancel</Action
     >
   </div>
 </form>

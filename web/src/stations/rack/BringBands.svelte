@@ -142,7 +142,7 @@
       onclick={() => void bring()}
       >Bring in {found.good} {found.good === 1 ? "band" : "bands"}</Action
     >
-    <Action href="#/rack">Leave</Action>
+    <Action href="#/rack">Cancel</Action>
     {#if found.bad > 0}<p class="soft">Put the marked lines right above, or take them out.</p>{/if}
   </div>
 {/if}

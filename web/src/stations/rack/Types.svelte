@@ -145,7 +145,7 @@
         onclick={() => {
           edit.discard();
           open(null);
-        }}>Leave</Action
+        }}>Cancel</Action
       >{/if}
     <Action href="#/rack">Rack</Action>
   </div>

@@ -195,7 +195,7 @@ describe("money of the rack", () => {
     expect(await screen.findByRole("link", { name: "K-07" })).toBeTruthy();
     expect(screen.getByText(/1 runs wait to be confirmed/)).toBeTruthy();
     expect(document.body.textContent).toContain("0.5 h more than keen");
-    expect(document.body.textContent).toContain("Of 0.2 h sawn dull nobody can tell");
+    expect(document.body.textContent).toContain("Not counted: 0.2 h sawn dull");
   });
 
   it("says what one band for all costs against changing", async () => {
@@ -364,7 +364,7 @@ describe("upkeep", () => {
     render(Upkeep, { params: { id: "2" } });
     expect(await screen.findByText("6 days over")).toBeTruthy();
     expect(screen.getByText(/Edges wear 1.10 times as fast/)).toBeTruthy();
-    await fireEvent.click(screen.getByRole("button", { name: "Done, right" }));
+    await fireEvent.click(screen.getByRole("button", { name: "Done" }));
     await sentSoon(told, "POST", [{ key: "tyres", found: "right", note: "", who: "" }]);
   });
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Who from "../../parts/fields/Who.svelte";
-  import { ask, askPatiently, client } from "../../api/client";
+  import { ask, askPatiently, client, notThere } from "../../api/client";
   import type { RunCard, RunInput, SetupAnswer } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import { type NewRun, outbox } from "../../lib/sending/outbox.svelte";
@@ -10,6 +10,7 @@
   import { currentJob } from "../../lib/currentJob.svelte";
   import { duration } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
+  import JobsToTake from "../../parts/JobsToTake.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import FeedScale from "../../parts/pictures/FeedScale.svelte";
@@ -27,6 +28,8 @@
   type Ready = NonNullable<RunInput["preflight"]>;
   const { params }: { params?: { id?: string } } = $props();
   let card = $state<RunCard | null>(recall<RunCard | null>("run.card", null));
+  /** Said of a job that is not there. */
+  let missing = $state("");
   let setup = $state<SetupAnswer | null>(recall<SetupAnswer | null>("run.setup", null));
   let form = $state.raw<RunForm>(blankRun());
   let busy = $state(false);
@@ -104,7 +107,8 @@
   }
   // The job in hand names the run; reading its card asks the server. What is kept serves meanwhile.
   $effect(() => {
-    if (jobId) load(jobId).catch(() => undefined);
+    missing = "";
+    if (jobId) load(jobId).catch((problem: unknown) => (missing = notThere(problem)));
   });
   // The stopwatch reads the clock outside.
   $effect(() => {
@@ -191,19 +195,10 @@
   }
 </script>
 
-{#if !jobId}
-  <section class="empty">
-    <h1>No job is in hand.</h1>
-    <Action main href="#/jobs">Choose a job</Action>
-  </section>
+{#if !jobId || missing}
+  <JobsToTake title={missing || "No job in hand."} stage="run" />
 {:else if card && (!card.saw_id || !card.band_id)}
-  <section class="empty">
-    <h1>Not ready to run.</h1>
-    <p class="why">{shop.words(card.words)}</p>
-    <Action main href={currentJob.job?.setup_id ? "#/setup" : "#/plan"}
-      >{currentJob.job?.setup_id ? "To the set-up card" : "To Plan"}</Action
-    >
-  </section>
+  <JobsToTake title="Not ready to run." why={shop.words(card.words)} stage="run" />
 {:else if card}
   <header>
     <h1>Run <strong>{currentJob.name}</strong></h1>
@@ -367,14 +362,6 @@
   .new-edge {
     font-weight: 600;
     color: var(--brass-text);
-  }
-  .empty {
-    display: grid;
-    gap: var(--s4);
-    justify-items: start;
-  }
-  .why {
-    font-size: var(--text-large);
   }
   header {
     padding-bottom: var(--s3);

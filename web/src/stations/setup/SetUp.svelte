@@ -8,6 +8,7 @@
   import { day } from "../../lib/figures/units";
   import Action from "../../parts/Action.svelte";
   import Beforehand from "../../parts/Beforehand.svelte";
+  import JobsToTake from "../../parts/JobsToTake.svelte";
   import Cautions from "../../parts/Cautions.svelte";
   import StepCard from "./StepCard.svelte";
   import StepRail from "./StepRail.svelte";
@@ -39,16 +40,13 @@
 </script>
 
 {#if id === null}
-  <section class="empty">
-    <h1>No card is open.</h1>
-    <p>A card is made from a planned job: choose its band in Plan, then “Set up”.</p>
-    <Action main href="#/plan">To Plan</Action>
-  </section>
+  <JobsToTake
+    title={currentJob.id === null ? "No job in hand." : `${currentJob.name} has no band yet.`}
+    why={currentJob.id === null ? "" : "Choose its band in Plan, or take up another job."}
+    stage="setup"
+  />
 {:else if card.missing}
-  <section class="empty">
-    <h1>{shop.words(card.missing)}</h1>
-    <Action main href="#/plan">To Plan</Action>
-  </section>
+  <JobsToTake title={shop.words(card.missing)} stage="setup" />
 {:else if setup}
   <header>
     <h1>
@@ -119,11 +117,6 @@
   .defect {
     padding-bottom: var(--s2);
     color: var(--vermilion);
-  }
-  .empty {
-    display: grid;
-    gap: var(--s4);
-    justify-items: start;
   }
   header {
     padding-bottom: var(--s3);

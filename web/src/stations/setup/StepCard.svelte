@@ -74,7 +74,7 @@
     <p>
       <span class="soft">Goes wrong</span>
       {shop.words(step.wrong)}
-      <a class="fault no-print" href="#/faults?from=setup">It will not come right</a>
+      <a class="fault no-print" href="#/faults?from=setup">Trouble with this step?</a>
     </p>
   </div>
   <div class="drawing">

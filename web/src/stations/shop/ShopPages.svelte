@@ -8,14 +8,31 @@
   const PAGES = [
     { href: "/shop", name: "Saws" },
     { href: "/shop/materials", name: "Materials" },
-    { href: "/shop/rules", name: "House rules" },
-    { href: "/shop/prices", name: "Prices" },
-    { href: "/shop/setting-up", name: "Setting up" },
-    { href: "/shop/about", name: "This shop" },
-    { href: "/shop/network", name: "Network" },
-    { href: "/shop/keeping", name: "Copies" },
-    { href: "/shop/files", name: "Records" },
-    { href: "/changes", name: "Changes" },
+    {
+      href: "/shop/rules",
+      name: "House rules",
+      under: [
+        { href: "/shop/rules", name: "Rules" },
+        { href: "/shop/prices", name: "Prices" },
+        { href: "/shop/setting-up", name: "Setting up" },
+      ],
+    },
+    {
+      href: "/shop/about",
+      name: "People and network",
+      under: [
+        { href: "/shop/about", name: "This shop" },
+        { href: "/shop/network", name: "Network" },
+      ],
+    },
+    {
+      href: "/shop/keeping",
+      name: "Files",
+      under: [
+        { href: "/shop/keeping", name: "Copies" },
+        { href: "/shop/files", name: "Records" },
+      ],
+    },
   ];
 </script>
 

@@ -29,7 +29,7 @@
       <p>Its kind is enough to begin with; its plate tells the rest.</p>
     {/if}
     <Action main={saws === 0} href="#/shop/saws/new"
-      >{saws > 0 ? "Add another" : "Tell of my saw"}</Action
+      >{saws > 0 ? "Add another" : "Add my saw"}</Action
     >
   </section>
   <section data-next={saws > 0 && bands === 0}>

@@ -25,7 +25,7 @@
 <div class="photo no-print">
   {#if stock.photo_id !== null}
     <img src="/api/photos/{stock.photo_id}.jpg" alt="{stock.label}, as it lies" />
-    <Action onclick={() => void remove()}>Take it back</Action>
+    <Action onclick={() => void remove()}>Undo</Action>
   {/if}
   <PhotoPicker of={stock.label} onsend={send} {onchanged}>
     {#snippet children({ open, busy })}

@@ -76,7 +76,7 @@
       </span>
       <span class="soft place">{piece.place}</span>
       <span class="state">{called("stock_verdict", piece.readiness.verdict)}</span>
-      <Action onclick={() => void remove(piece)}>Take off</Action>
+      <Action onclick={() => void remove(piece)}>Remove</Action>
     </li>
   {:else}
     <li class="soft none">

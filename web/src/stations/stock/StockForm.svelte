@@ -199,7 +199,7 @@
       onclick={() => {
         edit.discard();
         onsaved(null);
-      }}>Leave</Action
+      }}>Cancel</Action
     >
   </div>
 </form>

@@ -128,7 +128,7 @@
             ? `${day(task.last_at)}${task.last_who ? `, ${task.last_who}` : ""}${task.last_note ? `: ${task.last_note}` : ""}`
             : ""}</span
         >
-        <Action onclick={() => done(task, "right")}>Done, right</Action>
+        <Action onclick={() => done(task, "right")}>Done</Action>
         {#if open === task.key}
           <div class="more">
             <p>
@@ -220,7 +220,7 @@
       onchange={(e) => void plate(e.currentTarget.files?.[0])}
     /></label
   >
-  <h2>Brought to life</h2>
+  <h2>Commissioning</h2>
   {#each care.commissioning as card (card.id)}
     <details open={card.finished_at === null}>
       <summary

@@ -212,7 +212,7 @@
   {/if}
   <div class="figures">
     <Figure
-      label="left, as likely as not"
+      label="likely left"
       value={about(page.life.left_50_m, 2)}
       unit="m of oak"
       note="9 in 10 last {about(page.life.left_90_m, 2)}, 1 in 10 {about(page.life.left_10_m, 2)}"
@@ -295,7 +295,7 @@
             </span>
             <span class="mono">{shop.say(item.run.feed_m_min, "feed")}</span>
             <span class="mono">{duration(item.run.time_s)}</span>
-            <Action onclick={() => void removeRun(item.run.id)}>Take back</Action>
+            <Action onclick={() => void removeRun(item.run.id)}>Undo</Action>
           {:else if item.event}
             <span
               ><strong>{shop.eventName(item.event.kind)}</strong>
@@ -304,7 +304,7 @@
             >
             <span></span><span>{item.event.who}</span>
             {#if !["arrived", "mounted", "dismounted"].includes(item.event.kind)}
-              <Action onclick={() => void removeEvent(item.event.id)}>Take back</Action>
+              <Action onclick={() => void removeEvent(item.event.id)}>Undo</Action>
             {:else}<span></span>{/if}
           {/if}
         </li>

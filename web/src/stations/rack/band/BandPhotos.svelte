@@ -42,7 +42,7 @@
           /></a
         >
         <span class="soft">{photo.shows === "face" ? "face" : "teeth"}, {day(photo.at)}</span>
-        <Action onclick={() => void remove(photo.id)}>Take back</Action>
+        <Action onclick={() => void remove(photo.id)}>Undo</Action>
       </li>
     {/each}
   </ul>

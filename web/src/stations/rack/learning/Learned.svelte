@@ -5,7 +5,7 @@
   import type { Learned, LearnedSteel } from "../../../api/schema";
   import { shop } from "../../../lib/shop.svelte";
   import { about, fixed, type Said } from "../../../lib/figures/units";
-  import RackPages from "../RackPages.svelte";
+  import LogPages from "../../log/LogPages.svelte";
 
   let learned = $state<Learned | null>(null);
   let missing = $state<Said>("");
@@ -44,7 +44,7 @@
   const square = $derived(scaleLog([start, end], [0, SIDE]));
 </script>
 
-<RackPages title="What this shop’s edges have taught" />
+<LogPages title="What this shop’s edges have taught" />
 {#if missing}
   <p role="alert">{shop.words(missing)}</p>
 {:else if learned && learned.steels.length === 0}

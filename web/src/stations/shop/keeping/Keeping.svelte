@@ -68,12 +68,12 @@
             <span class="sure" role="alert">
               Everything recorded since then is taken out of the shop. It is put in a copy first.
               <Action main disabled={busy} onclick={() => void restore(copy)}
-                >Bring back {day(copy.at)}</Action
+                >Restore {day(copy.at)}</Action
               >
-              <Action onclick={() => (asking = "")}>Leave it</Action>
+              <Action onclick={() => (asking = "")}>Cancel</Action>
             </span>
           {:else}
-            <Action disabled={busy} onclick={() => (asking = copy.name)}>Bring back …</Action>
+            <Action disabled={busy} onclick={() => (asking = copy.name)}>Restore …</Action>
           {/if}
         </li>
       {/each}

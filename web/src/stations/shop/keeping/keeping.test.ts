@@ -69,10 +69,10 @@ describe("copies", () => {
       "GET /api/saws": [SAW],
     });
     render(Keeping);
-    await fireEvent.click(await screen.findByRole("button", { name: "Bring back …" }));
+    await fireEvent.click(await screen.findByRole("button", { name: "Restore …" }));
     expect(screen.getByText(/Everything recorded since then is taken out/)).toBeTruthy();
     expect(await told.sent("POST")).toEqual([]);
-    await fireEvent.click(screen.getByRole("button", { name: /^Bring back 26/ }));
+    await fireEvent.click(screen.getByRole("button", { name: /^Restore 26/ }));
     await waitFor(() => expect(notice.text).toMatch(/^The shop is as it was on/));
     expect(await told.sent("POST")).toEqual([{ name: COPY.name }]);
   });

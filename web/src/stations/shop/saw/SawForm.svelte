@@ -193,102 +193,108 @@
   }
 </script>
 
-<form onsubmit={(e) => void save(e)}>
-  <EditState {edit} />
-  <h1>{id ? saw.name : "A saw"}</h1>
-  {#if existing?.considered}
-    <p class="state">
-      Considered, not owned. <Action href="#/shop/saws/{id}/considered">Ask it with my jobs</Action>
-    </p>
-  {:else if existing}
-    <p class="state">
-      {#if existing.mounted_label}
-        <strong class="mono">{existing.mounted_label}</strong> is on it,
-        <strong
-          >{existing.tension_state === "on"
-            ? "under tension"
-            : existing.tension_state === "slack"
-              ? "slack"
-              : "tension not recorded"}</strong
-        >.
-        {#if existing.tension_state === "on"}<Action onclick={() => void tension("slack")}
-            >Slackened now</Action
-          >
-        {:else}<Action onclick={() => void tension("on")}>Tensioned now</Action>{/if}
-        <Action onclick={() => void takeOff()}>Band taken off</Action>
-        <Who label="By" value={who} onpick={(name) => (who = name)} />
-      {:else}No band is on it.{/if}
-    </p>
-  {/if}
-  {#if !id}<SawKinds {chosen} onchoose={take} onblank={blank} />{/if}
-  {#if begunTyping}
-    {#if (saw.assumed ?? []).length > 0}<p class="soft" role="status">
-        {saw.assumed?.length} figures are assumed. Type what you know, or say that it is so; the rest
-        can wait.
-      </p>{/if}
-    <PlatePhoto />
-    <div class="fields">
-      <label class="text">
-        Name
-        <input
-          value={saw.name}
-          aria-describedby="saw-name-error"
-          oninput={(e) => edit.set({ ...saw, name: e.currentTarget.value })}
-        />
-        <span id="saw-name-error" class="fault">{shop.words(faults.name ?? "")}</span>
-      </label>
-      {#each fieldsOf("saw") as field (assumedName(field))}
-        <QuantityField
-          label={field.label}
-          kind={field.kind}
-          usual={field.quantity}
-          help={field.help}
-          term={field.term || undefined}
-          value={valueOf(saw, field)}
-          unknown={unknownOf(field)}
-          onconfirm={confirmOf(assumedName(field))}
-          error={faultOf(field)}
-          onvalue={(v) => edit.set(confirmed(withValue(saw, field, v), assumedName(field)))}
-        />
-      {/each}
-    </div>
-    <WorkOut {saw} onspeed={speed} onlength={length} />
-    <div class="choices">
-      {#each CHOSEN as key (key)}
-        <Choices
-          legend={called(key)}
-          chosen={saw[key] ?? null}
-          options={choicesOf(key)}
-          onconfirm={confirmOf(key)}
-          onchoose={(chosen) => edit.set(confirmed({ ...saw, [key]: chosen }, key))}
-        />
-      {/each}
-      <Choices
-        legend="Is it yours?"
-        chosen={saw.considered ? "considered" : "owned"}
-        options={choicesOf("standing")}
-        onchoose={(key) => edit.set({ ...saw, considered: key === "considered" })}
-      />
-      <SawDrive
-        drive={saw.drive}
-        {faults}
-        onconfirm={confirmOf("drive")}
-        onchange={(drive) => edit.set(confirmed({ ...saw, drive }, "drive"))}
-      />
-    </div>
-    {#each ["", "band_length_mm", "band_width_mm"] as key (key)}{#if faults[key]}<p
-          class="fault"
-          role="alert"
+{#if params?.id !== "new" && !existing}
+  <h1>There is no such saw in this shop.</h1>
+  <div class="actions"><Action main href="#/shop">Saws</Action></div>
+{:else}
+  <form onsubmit={(e) => void save(e)}>
+    <EditState {edit} />
+    <h1>{id ? saw.name : "A saw"}</h1>
+    {#if existing?.considered}
+      <p class="state">
+        Considered, not owned. <Action href="#/shop/saws/{id}/considered"
+          >Ask it with my jobs</Action
         >
-          {shop.words(faults[key] ?? "")}
-        </p>{/if}{/each}
-    <div class="actions">
-      <Action main type="submit">Save saw</Action>
-      <Action href="#/shop" onclick={() => edit.discard()}>Leave</Action>
-      {#if id}<Action onclick={() => void remove()}>Delete</Action>{/if}
-    </div>
-  {/if}
-</form>
+      </p>
+    {:else if existing}
+      <p class="state">
+        {#if existing.mounted_label}
+          <strong class="mono">{existing.mounted_label}</strong> is on it,
+          <strong
+            >{existing.tension_state === "on"
+              ? "under tension"
+              : existing.tension_state === "slack"
+                ? "slack"
+                : "tension not recorded"}</strong
+          >.
+          {#if existing.tension_state === "on"}<Action onclick={() => void tension("slack")}
+              >Slackened now</Action
+            >
+          {:else}<Action onclick={() => void tension("on")}>Tensioned now</Action>{/if}
+          <Action onclick={() => void takeOff()}>Band taken off</Action>
+          <Who label="By" value={who} onpick={(name) => (who = name)} />
+        {:else}No band is on it.{/if}
+      </p>
+    {/if}
+    {#if !id}<SawKinds {chosen} onchoose={take} onblank={blank} />{/if}
+    {#if begunTyping}
+      {#if (saw.assumed ?? []).length > 0}<p class="soft" role="status">
+          {saw.assumed?.length} figures are assumed. Type what you know, or confirm it; the rest can wait.
+        </p>{/if}
+      <PlatePhoto />
+      <div class="fields">
+        <label class="text">
+          Name
+          <input
+            value={saw.name}
+            aria-describedby="saw-name-error"
+            oninput={(e) => edit.set({ ...saw, name: e.currentTarget.value })}
+          />
+          <span id="saw-name-error" class="fault">{shop.words(faults.name ?? "")}</span>
+        </label>
+        {#each fieldsOf("saw") as field (assumedName(field))}
+          <QuantityField
+            label={field.label}
+            kind={field.kind}
+            usual={field.quantity}
+            help={field.help}
+            term={field.term || undefined}
+            value={valueOf(saw, field)}
+            unknown={unknownOf(field)}
+            onconfirm={confirmOf(assumedName(field))}
+            error={faultOf(field)}
+            onvalue={(v) => edit.set(confirmed(withValue(saw, field, v), assumedName(field)))}
+          />
+        {/each}
+      </div>
+      <WorkOut {saw} onspeed={speed} onlength={length} />
+      <div class="choices">
+        {#each CHOSEN as key (key)}
+          <Choices
+            legend={called(key)}
+            chosen={saw[key] ?? null}
+            options={choicesOf(key)}
+            onconfirm={confirmOf(key)}
+            onchoose={(chosen) => edit.set(confirmed({ ...saw, [key]: chosen }, key))}
+          />
+        {/each}
+        <Choices
+          legend="Is it yours?"
+          chosen={saw.considered ? "considered" : "owned"}
+          options={choicesOf("standing")}
+          onchoose={(key) => edit.set({ ...saw, considered: key === "considered" })}
+        />
+        <SawDrive
+          drive={saw.drive}
+          {faults}
+          onconfirm={confirmOf("drive")}
+          onchange={(drive) => edit.set(confirmed({ ...saw, drive }, "drive"))}
+        />
+      </div>
+      {#each ["", "band_length_mm", "band_width_mm"] as key (key)}{#if faults[key]}<p
+            class="fault"
+            role="alert"
+          >
+            {shop.words(faults[key] ?? "")}
+          </p>{/if}{/each}
+      <div class="actions">
+        <Action main type="submit">Save saw</Action>
+        <Action href="#/shop" onclick={() => edit.discard()}>Cancel</Action>
+        {#if id}<Action onclick={() => void remove()}>Delete</Action>{/if}
+      </div>
+    {/if}
+  </form>
+{/if}
 
 <style>
   .fields,

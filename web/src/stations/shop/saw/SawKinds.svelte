@@ -15,7 +15,7 @@
   <h2>What kind of saw is it?</h2>
   <p class="soft">
     Its figures are filled in with what is usual for that kind. Each is marked <em>assumed</em>,
-    here and in Plan, until you say that it is so or type what the plate says.
+    here and in Plan, until you confirm them or type what the plate says.
   </p>
   <div class="kinds">
     {#each kinds as kind (kind.key)}

@@ -71,8 +71,8 @@ describe("a new saw", () => {
     const told = opened();
     await choose(/^Shop saw/);
     await fireEvent.input(screen.getByLabelText("Motor"), { target: { value: "2 hp" } });
-    await fireEvent.click(screen.getByRole("button", { name: "Throat: it is so" }));
-    await fireEvent.click(screen.getByRole("button", { name: "Tyres: it is so" }));
+    await fireEvent.click(screen.getByRole("button", { name: "Confirm Throat" }));
+    await fireEvent.click(screen.getByRole("button", { name: "Confirm Tyres" }));
     const body = await saved(told);
     expect(body.motor_kW).toBeCloseTo(1.491, 3);
     for (const name of ["motor_kW", "throat_mm", "tyre"]) expect(body.assumed).not.toContain(name);
