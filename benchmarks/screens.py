@@ -1,5 +1,6 @@
 """`make screens`: the README's pictures, taken from the sample boatyard."""
 
+import re
 import tempfile
 from pathlib import Path
 
@@ -192,6 +193,7 @@ def log_one(page: Page) -> None:
         page.get_by_role("button", name="One piece more").click()
     page.get_by_role("button", name="hard push").click()
     page.get_by_role("button", name="Log 6 pieces").click()
+    page.get_by_role("button", name=re.compile("^As planned")).click()
     page.get_by_text("Edge used:").first.wait_for()
     page.get_by_role("button", name="Close").click()
     page.wait_for_timeout(1000)

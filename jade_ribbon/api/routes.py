@@ -179,6 +179,7 @@ OPERATIONS: tuple[Operation, ...] = (
     add("/api/setups", cards.start_setup),
     get("/api/setups/<int:setup_id>", cards.one_setup),
     post("/api/setups/<int:setup_id>/steps", steps.record_step),
+    post("/api/setups/<int:setup_id>/carry", steps.carry_steps),
     post("/api/setups/<int:setup_id>/acknowledge", cards.acknowledge),
     post("/api/setups/<int:setup_id>/finish", cards.finish_setup),
     # Readings at a card

@@ -11,7 +11,8 @@ from jade_ribbon.reference.tables import rows_of
 @dataclass(frozen=True)
 class FormField:
     """A row of fields.csv: a figure of a form, or one of its list; what it is called, of what kind,
-    by which quantity it is held, the word of the glossary that tells it, and where to find it.
+    by which quantity it is held, the word of the glossary that tells it, whether it is asked at
+    first, before the details, and where to find it.
     """
 
     form: str
@@ -21,6 +22,7 @@ class FormField:
     kind: Kind
     quantity: str
     term: str
+    first: bool
     help: str
 
 

@@ -56,6 +56,7 @@ def test_from_nothing_to_a_logged_run(page: Page, empty: str) -> None:
     for what in ("Push stick", "Extraction on", "In- and outfeed", "Isolator"):
         hand.tap(page.get_by_role("button", name=re.compile(f"^{what}")))
     hand.tap(page.get_by_role("button", name=re.compile("^Log ")))
+    hand.tap(page.get_by_role("button", name=re.compile("^As planned")))
     expect(page.get_by_text("1 of 4 pieces logged")).to_be_visible()
     expect(page.get_by_text("of them not sent")).to_be_hidden()
     expect(page.get_by_role("link", name="1 not sent")).to_be_hidden()
@@ -70,6 +71,7 @@ def test_a_kind_s_figures_are_assumed_until_they_are_read_off(page: Page, empty:
     page.goto(f"{empty}/#/shop/saws/new")
     page.get_by_role("button", name=re.compile("^Bench saw")).click()
     page.get_by_label("Motor", exact=True).fill("3/4 hp")
+    page.get_by_text("Details", exact=True).click()
     page.get_by_role("button", name="Confirm Throat").click()
     page.get_by_text("Work it out").click()
     page.get_by_label("Turns of the wheel a minute").fill("1 050")

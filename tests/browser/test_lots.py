@@ -49,6 +49,7 @@ def test_a_lot_of_forty_is_run_with_signs_until_the_change_is_proposed(
         if sitting == 1:
             expect(page.get_by_text("Look into the dust box")).to_be_visible()
             expect(page.get_by_text("It makes the edge").first).to_be_visible()
+        page.get_by_label("Minutes taken").fill("14.4")
         page.get_by_role("button", name="Log 4 pieces").click()
         expect(page.get_by_text(f"{4 * sitting + 4} done,")).to_be_visible()
         stands = page.request.get(f"{address}/api/jobs/{job}/run").json()["lot"]
@@ -71,6 +72,7 @@ def test_all_of_run_works_with_the_network_down(page: Page, address: str) -> Non
     ).to_be_visible()  # comes last, moves the rest
     page.context.set_offline(True)
     ready(page)
+    page.get_by_text("Pace, chips, stops, watts").click()
     page.get_by_role("button", name="dust").click()
     expect(page.get_by_text("The feed is enough for a chip")).to_be_visible()
     page.get_by_role("button", name="hard push").click()

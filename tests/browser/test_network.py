@@ -176,6 +176,7 @@ def test_without_a_network_it_opens_and_keeps_what_is_done(
     expect(device.get_by_role("link", name="1 not sent")).to_be_visible()
     device.get_by_role("link", name="Run", exact=True).click()
     device.get_by_role("button", name=re.compile("^Log ")).click()
+    device.get_by_role("button", name=re.compile("^As planned")).click()
     expect(device.get_by_role("link", name="2 not sent")).to_be_visible()
     device.goto(f"{shop.there}/#/waiting")
     expect(device.get_by_text(f"card of job {job['id']}")).to_be_visible()

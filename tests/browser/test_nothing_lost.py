@@ -100,6 +100,7 @@ def test_two_hands_on_one_band_are_shown_both(page: Page, browser: Browser, addr
 def test_a_form_that_is_left_is_gone_on_with(page: Page, address: str) -> None:
     page.goto(f"{address}/#/rack")
     page.get_by_role("button", name="Add a band").click()
+    page.get_by_text("Details", exact=True).click()
     page.get_by_label("Label", exact=True).fill("Z-90")
     page.goto(f"{address}/#/shop")
     expect(page.get_by_text("A new band is not saved.")).to_be_visible()

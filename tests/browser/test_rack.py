@@ -61,6 +61,7 @@ def test_a_band_from_its_label_to_its_scrapping(camera: Browser, page: Page, add
 
     page.goto(f"{address}/#/rack/{BAND}")
     expect(page.get_by_role("heading", name=band["label"])).to_be_visible()
+    page.get_by_text("How dull, and how that is known").click()
     evidence = page.get_by_role("region", name="How keen it is, and by what")
     expect(evidence).to_contain_text("a look at it")
     page.get_by_text("Look it over").click()
@@ -68,6 +69,7 @@ def test_a_band_from_its_label_to_its_scrapping(camera: Browser, page: Page, add
     over = page.get_by_role("group").filter(has_text="Set of ten teeth")
     over.get_by_role("button", name="Record").click()
     expect(page.get_by_text(f"{band['label']}: claim it.")).to_be_visible()
+    page.get_by_text("Note something").click()
     page.get_by_role("button", name="Sharpened", exact=True).click()
     page.get_by_label("How dull it was").fill("0.8")
     page.get_by_label("Minutes", exact=True).fill("25")

@@ -57,7 +57,7 @@ def second_half(page: Page, address: str, card: int) -> None:
     page.get_by_role("button", name="Done", exact=True).tap()
     expect(page.get_by_role("article", name=re.compile("Trial"))).to_be_visible()
     page.get_by_role("button", name="Done", exact=True).tap()
-    expect(page.get_by_text("Every step is done: the saw is ready.")).to_be_visible()
+    expect(page.get_by_text("Ready by what you looked at. Not measured:")).to_be_visible()
     assert serious(page) == []
     page.get_by_role("button", name="Ready: go to Run").tap()
     expect(page).to_have_url(re.compile("/run"))

@@ -10,6 +10,7 @@ from playwright.sync_api import Page, Route, expect
 def test_a_fault_stands_beside_its_field(page: Page, address: str) -> None:
     page.goto(f"{address}/#/rack")
     page.get_by_role("button", name="Add a band").click()
+    page.get_by_text("Details", exact=True).click()
     page.get_by_role("textbox", name="Label").fill("X-1")
     page.get_by_label("Width", exact=True).fill("4000")
     page.get_by_label("Thickness", exact=True).fill("abc")

@@ -113,6 +113,7 @@ def test_a_tap_whose_answer_is_lost_is_done_once(context: BrowserContext, addres
     page.goto(f"{address}/#/rack/3")
     before = page.request.get(f"{address}/api/bands/3").json()["events"]
     keys = losing_answers(page, "**/api/bands/3/events")
+    page.get_by_text("Note something").click()
     page.get_by_role("group", name="What happened").get_by_role(
         "button", name="Cleaned", exact=True
     ).click()
@@ -198,6 +199,7 @@ def test_leaving_a_new_band_keeps_nothing_and_says_nothing(
 ) -> None:
     page = first_visit(context, address, "#/rack")
     page.get_by_role("button", name="Add a band").click()
+    page.get_by_text("Details", exact=True).click()
     page.get_by_label("Label", exact=True).fill("Z-91")
     page.get_by_label(re.compile("^Width")).first.fill("25")
     page.get_by_role("button", name="Cancel").click()
@@ -217,6 +219,7 @@ def test_a_phone_shut_out_without_a_network_is_told_and_emptied(
     device.goto(f"{shop.there}/#/rack")
     expect(device.get_by_text(re.compile(r"^\d+ of \d+ bands$"))).to_be_visible()
     device.get_by_role("button", name="Add a band").click()
+    device.get_by_text("Details", exact=True).click()
     device.get_by_label("Label", exact=True).fill("P-1")
     phone.set_offline(True)
     device.goto(f"{shop.there}/#/rack")

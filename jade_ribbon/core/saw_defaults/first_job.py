@@ -1,4 +1,4 @@
-"""The job a new sheet starts with: one that the saw in hand is made for."""
+"""What a new job and a new band start with: what the saw in hand is made for."""
 
 from dataclasses import dataclass
 
@@ -46,3 +46,25 @@ def first_job(saw: Saw) -> FirstJob:
         return FirstJob("resaw", "european_larch_dry", DEEP_MM, 3600, 7, "plane", 0.8, slice_mm=14)
     height = round(SHALLOW_SHARE * saw.height_mm / 5.0) * 5.0
     return FirstJob("rip", "white_oak_dry", max(height, 10.0), 1000, 4, "plane", 0.8)
+
+
+@dataclass(frozen=True)
+class FirstBand:
+    """What a form for a band starts with, by the saw it is for."""
+
+    form: str
+    steel: str
+
+
+def first_band(saw: Saw) -> FirstBand:
+    """The tooth form and steel that most bands of such a saw have. Practice of each trade.
+
+    >>> from jade_ribbon.core.saw_defaults.kinds import starting_kinds
+    >>> [first_band(kind.saw).steel for kind in starting_kinds()]
+    ['carbon_flexback', 'carbon_flexback', 'silicon_steel', 'silicon_steel', 'bimetal_m42']
+    """
+    if saw.drive.fastest_m_s <= FASTEST_METAL_M_S:
+        return FirstBand("variable", "bimetal_m42")
+    if saw.orientation == "horizontal":
+        return FirstBand("mill_mid", "silicon_steel")
+    return FirstBand("hook", "silicon_steel" if saw.height_mm >= DEEP_SAW_MM else "carbon_flexback")

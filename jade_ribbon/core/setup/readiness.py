@@ -130,6 +130,24 @@ def not_ready(
     return against[0] if against else ""
 
 
+READY = "Every step is done: the saw is ready."
+MOST_NAMED = 4
+
+
+def ready_words(unmeasured: Sequence[str]) -> str:
+    """What is said of a saw with nothing against it: by what it is known, if not by readings.
+
+    >>> ready_words(["Tension", "Drift"])
+    'Ready by what you looked at. Not measured: tension, drift.'
+    """
+    if not unmeasured:
+        return READY
+    named = ", ".join(title.lower() for title in unmeasured[:MOST_NAMED])
+    more = len(unmeasured) - MOST_NAMED
+    rest = f" and {more} more" if more > 0 else ""
+    return f"Ready by what you looked at. Not measured: {named}{rest}."
+
+
 def when_done(idle_rule: str) -> str:
     """What to do with the saw when all pieces are cut."""
     return f"{IDLE_WORDS[idle_rule]} Isolate the saw; dust out of the wheel boxes."

@@ -14,6 +14,7 @@ from jade_ribbon.core.choosing.catalogue import type_label
 from jade_ribbon.core.edge.visual_grade import DULLNESS_BY_LOOKS
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said, quantity, sentence
+from jade_ribbon.core.saw_defaults.first_job import FirstBand, first_band
 from jade_ribbon.core.saw_defaults.worked_out import usual_thickness_mm
 from jade_ribbon.formats.bands_csv import SheetRow, read_bands
 from jade_ribbon.formats.validation import checked, faults_of
@@ -34,7 +35,7 @@ from jade_ribbon.services.rack.inputs import (
     BandSheetInput,
     NewBandInput,
 )
-from jade_ribbon.services.shop.saws import owned_saws
+from jade_ribbon.services.shop.saws import core_saw, owned_saws
 from jade_ribbon.services.shop.settings import read_shop
 from jade_ribbon.store.models import BandRow
 
@@ -164,17 +165,23 @@ class NextBand:
 
     label: str
     length_mm: float | None
+    form: str
+    steel: str
 
 
 def next_band(session: Session) -> NextBand:
-    """A label after the manner of the last, and the length of the band on the rack or the saw."""
+    """A label after the manner of the last, and its length, form and steel, or the saw's usual."""
     rows = session.execute(
-        select(BandRow.label, BandRow.length_mm)
+        select(BandRow.label, BandRow.length_mm, BandRow.form, BandRow.steel)
         .where(BandRow.deleted_at.is_(None))
         .order_by(BandRow.id.desc())
     ).all()
-    length = rows[0].length_mm if rows else _shop(session).length_mm
-    return NextBand(next_label([label for label, _ in rows]), length)
+    label = next_label([row.label for row in rows])
+    if rows:
+        return NextBand(label, rows[0].length_mm, rows[0].form, rows[0].steel)
+    saw = session.scalars(owned_saws()).first()
+    usual = FirstBand(USUAL_FORM, USUAL_STEEL) if saw is None else first_band(core_saw(saw))
+    return NextBand(label, _shop(session).length_mm, usual.form, usual.steel)
 
 
 def _completed(row: SheetRow, shop: _Shop, labels: Iterator[str]) -> tuple[dict[str, Any], Said]:

@@ -19,7 +19,7 @@ from jade_ribbon.core.job import Job
 from jade_ribbon.core.quantities.errors import Fault, InputError
 from jade_ribbon.core.quantities.words import Said, metric, sentence
 from jade_ribbon.core.setup.card import SetupCard, left_out, setup_card
-from jade_ribbon.core.setup.readiness import TensionState, not_ready
+from jade_ribbon.core.setup.readiness import TensionState, not_ready, ready_words
 from jade_ribbon.core.setup.reasons import explain_steps
 from jade_ribbon.core.setup.saw_verdict import against_ready
 from jade_ribbon.core.setup.tension.tension_reading import Means
@@ -305,7 +305,7 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         means=stop_means([c.key for c in cautions if c.level == "stop"], settings.holding),
         tension_state=saw.tension_state if saw.mounted_band_id == band.id else "slack",
         ready=not words,
-        ready_words=words or "Every step is done: the saw is ready.",
+        ready_words=words or ready_words(unmeasured(found.card, steps)),
         last=last,
         compared=left_then_and_now(found.card, kept, last),
         still_good=still_good(session, found.card, row, saw),
@@ -316,6 +316,15 @@ def one_setup(session: Session, setup_id: int) -> SetupAnswer:
         explained=explain_steps(found.card, found.best, found.job),
         defects=told_defects(session, saw.id),
     )
+
+
+def unmeasured(card: SetupCard, steps: Mapping[str, StepState]) -> list[str]:
+    """Titles of steps that are done by eye: they have readings, and none was written down."""
+    return [
+        s.title
+        for s in card.steps
+        if s.readings and s.key in steps and steps[s.key].done and not steps[s.key].left
+    ]
 
 
 def _not_ready(

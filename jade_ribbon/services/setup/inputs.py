@@ -55,6 +55,12 @@ class StepInput(Strict):
         return self
 
 
+class CarryInput(Strict):
+    """Who says that what held last time still holds."""
+
+    who: Person = ""
+
+
 class KeyedStep(StepInput):
     """A step by its key."""
 

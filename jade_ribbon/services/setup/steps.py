@@ -1,5 +1,6 @@
 """A step of a set-up recorded: what it needs first, what its figures may be, what it moves."""
 
+import contextlib
 from datetime import datetime
 from typing import Any
 
@@ -14,7 +15,7 @@ from jade_ribbon.services.errors import ConflictError
 from jade_ribbon.services.field_types import Waited
 from jade_ribbon.services.records import as_record, log_change
 from jade_ribbon.services.setup.cards import Open, SetupAnswer, one_setup, open_card
-from jade_ribbon.services.setup.inputs import KeyedStep, StepInput
+from jade_ribbon.services.setup.inputs import CarryInput, KeyedStep, StepInput
 from jade_ribbon.services.setup.past_setups import steps_of, still_good
 from jade_ribbon.services.setup.roles import check_authorised
 from jade_ribbon.services.shop.inputs import MountInput
@@ -27,6 +28,20 @@ def record_step(
 ) -> SetupAnswer:
     """Tick, untick or skip a step named by its key."""
     return do_step(session, setup_id, given.key, given.step(), at)
+
+
+def carry_steps(session: Session, setup_id: int, given: CarryInput) -> SetupAnswer:
+    """Take over every step that still holds from earlier cards and is not recorded on this one."""
+    found = open_card(session, setup_id)
+    recorded = steps_of(session, setup_id)
+    good = still_good(session, found.card, found.row, found.saw)
+    for step in found.card.steps:
+        if step.key in good and step.key not in recorded:
+            kept = StepInput(done=True, still_good=True, who=given.who)
+            # What only a named person may do waits for that name.
+            with contextlib.suppress(ConflictError):
+                do_step(session, setup_id, step.key, kept)
+    return one_setup(session, setup_id)
 
 
 def do_step(

@@ -20,6 +20,7 @@ import Shopping from "./rack/keeping/Shopping.svelte";
 import Types from "./rack/Types.svelte";
 import Stops from "./setup/Stops.svelte";
 import TensionForms from "./setup/tools/TensionForms.svelte";
+import { unfold } from "../tests/unfold";
 
 const NO_SPARES = { lines: [], service: 0.9, lead_weeks: 2, words: "" };
 const sent = () => vi.mocked(fetch).mock.calls.map(([request]) => request as Request);
@@ -349,6 +350,7 @@ describe("a band's form", () => {
     server({ "*": BAND_ANSWER, "/api/bands/next": { label: "B-01", length_mm: 3360 } });
     const ondone = vi.fn();
     render(BandForm, { ondone });
+    await unfold("Details");
     const fill = (label: string, value: string) =>
       fireEvent.input(screen.getByLabelText(label), { target: { value } });
     await fill("Label", "K-09");

@@ -14,6 +14,8 @@
   let deeds = $state.raw<Deed[] | null>(null);
   let more = $state(false);
   let busy = $state(false);
+  const AT_ONCE = 12;
+  let most = $state(AT_ONCE);
 
   const about = $derived(params?.noun && params.id ? { noun: params.noun, id: params.id } : null);
 
@@ -39,6 +41,8 @@
   async function older(): Promise<void> {
     const last = deeds?.at(-1);
     if (!last || !deeds) return;
+    most += AT_ONCE;
+    if (deeds.length >= most || !more) return;
     try {
       deeds = [...deeds, ...(await read(last.id))];
     } catch (problem) {
@@ -72,7 +76,7 @@
 </p>
 {#if deeds}
   <ol>
-    {#each deeds as deed (deed.id)}
+    {#each deeds.slice(0, most) as deed (deed.id)}
       <li data-undone={deed.undone}>
         <p class="when">
           <span class="mono">{day(deed.at)} {time(deed.at)}</span>
@@ -108,7 +112,7 @@
       <li class="soft">Nothing was changed yet.</li>
     {/each}
   </ol>
-  {#if more}<Action onclick={() => void older()}>Older ones</Action>{/if}
+  {#if more || deeds.length > most}<Action onclick={() => void older()}>Older ones</Action>{/if}
 {:else}
   <p class="soft">Reading …</p>
 {/if}

@@ -22,6 +22,8 @@
 
   /** The troubles before those that are here; the sums are of all anyway. */
   async function older(): Promise<void> {
+    most += AT_ONCE;
+    if (!book?.more || book.troubles.length >= most) return;
     const last = book?.troubles.filter((t) => t.state === "closed" || t.state === "gone").at(-1);
     if (!book || !last) return;
     const query = {
@@ -51,6 +53,8 @@
     .then((found) => (bands = found))
     .catch((p: unknown) => (fault = wordsOf(p)));
 
+  const AT_ONCE = 12;
+  let most = $state(AT_ONCE);
   const causes = $derived([...(book?.causes ?? [])].sort((a, b) => b[by] - a[by]));
   const x = $derived(scaleLinear([0, Math.max(1, ...causes.map((c) => c[by]))], [0, 100]));
 </script>
@@ -96,7 +100,7 @@
     )}{book.not_found ? `; ${book.not_found} went or were given up without a cause found` : ""}.
   </p>
   <ul class="sums" aria-label="By cause">
-    {#each causes as c (c.cause)}
+    {#each causes.slice(0, most) as c (c.cause)}
       <li>
         <span class="name">{c.name}</span>
         <svg viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true"
@@ -119,7 +123,7 @@
         >
       </thead>
       <tbody>
-        {#each book.troubles as t (t.id)}
+        {#each book.troubles.slice(0, most) as t (t.id)}
           <tr>
             <td><a href="#/faults/{t.id}">{day(t.at)}</a></td>
             <td>{t.saw}{t.band ? `, ${t.band}` : ""}</td>
@@ -138,7 +142,9 @@
       </tbody>
     </table>
   </Wide>
-  {#if book.more}<Action onclick={() => void older()}>Older troubles</Action>{/if}
+  {#if book.more || book.troubles.length > most}<Action onclick={() => void older()}
+      >Older troubles</Action
+    >{/if}
 {/if}
 
 <style>

@@ -15,7 +15,7 @@
   import RackPages from "./RackPages.svelte";
   import { matches, SORTS, type Filter, type SortKey } from "./sorting";
 
-  const SHOWN_AT_FIRST = 60;
+  const SHOWN_AT_FIRST = 20;
   let bands = $state<BandAnswer[] | null>(null);
   // A band begun and not saved is gone on with.
   let adding = $state(isKept("band.new") || router.location === "/rack/new");

@@ -9,7 +9,7 @@
   import Term from "../../parts/Term.svelte";
   import { pitchWords, TYPE_ORDERS, typesLike, type TypeFilter, type TypeOrder } from "./typeTable";
 
-  const AT_FIRST = 40;
+  const AT_FIRST = 20;
   const MOST_BESIDE = 4;
   let types = $state<TypeLine[] | null>(null);
   let filter = $state<TypeFilter>({ form: "", steel: "", widest_mm: null, turns_mm: null });

@@ -7,6 +7,7 @@ import { BAND_ANSWER, REFERENCE, SAW, SETTINGS } from "../../tests/samples";
 import { server } from "../../tests/server";
 import BandForm from "./BandForm.svelte";
 import BringBands from "./BringBands.svelte";
+import { unfold } from "../../tests/unfold";
 
 const KNOWN = [
   { key: "label", name: "Label" },
@@ -95,6 +96,7 @@ describe("a band that is no longer new", () => {
     });
     const ondone = vi.fn();
     render(BandForm, { ondone });
+    await unfold("Details");
     await waitFor(() =>
       expect(screen.getByLabelText<HTMLInputElement>("Label").value).toBe("K-08"),
     );

@@ -21,6 +21,7 @@ import Sharpening from "./keeping/Sharpening.svelte";
 import Spares from "./keeping/Spares.svelte";
 import Learned from "./learning/Learned.svelte";
 import NextList from "./NextList.svelte";
+import { unfold } from "../../tests/unfold";
 
 vi.mock("zxing-wasm/reader", () => ({ prepareZXingModule: vi.fn(), readBarcodes: vi.fn() }));
 
@@ -88,6 +89,7 @@ describe("where a band stands", () => {
       [`PATCH ${URL_OF_BAND}`]: BAND_ANSWER,
     });
     render(BandPageView, { params: { id: "7" } });
+    await unfold("How dull, and how that is known");
     await fireEvent.click(await screen.findByRole("button", { name: "1/2 left" }));
     await sentSoon(told, "POST", [
       { kind: "edge_judged", value: 0.5, detail: "1/2 left", who: "" },

@@ -12,6 +12,7 @@
   import Action from "../../parts/Action.svelte";
   import JobsToTake from "../../parts/JobsToTake.svelte";
   import ActionBar from "../../parts/ActionBar.svelte";
+  import Fold from "../../parts/Fold.svelte";
   import QuantityField from "../../parts/fields/QuantityField.svelte";
   import FeedScale from "../../parts/pictures/FeedScale.svelte";
   import BandSide from "./BandSide.svelte";
@@ -33,6 +34,8 @@
   let setup = $state<SetupAnswer | null>(recall<SetupAnswer | null>("run.setup", null));
   let form = $state.raw<RunForm>(blankRun());
   let busy = $state(false);
+  /** A run was to be logged without its minutes. */
+  let askMinutes = $state(false);
   let who = $state(recall("who", ""));
   let clock = $state<number | null>(recall<number | null>("run.clock", null));
   let now = $state(Date.now());
@@ -82,6 +85,16 @@
     outbox.waiting.reduce((sum, { run }) => sum + (run.job_id === jobId ? run.pieces : 0), 0),
   );
   const scale = $derived(atSaw?.scale ?? null);
+  /** What is filled in under the fold. */
+  const moreGist = $derived(
+    [
+      form.chips ? `chips ${form.chips.replaceAll("_", " ")}` : "",
+      form.stops.length > 0 ? `${form.stops.length} stops` : "",
+      form.strikes > 0 ? `${form.strikes} strikes` : "",
+    ]
+      .filter(Boolean)
+      .join(", "),
+  );
   /** Where the feed stands in its window; null while neither is known. */
   const place = $derived.by(() => {
     if (!scale || !feed) return null;
@@ -135,10 +148,13 @@
     refused: "Not taken: see Waiting, where it can be put right.",
   } as const;
 
-  async function log(): Promise<void> {
+  async function log(asPlanned = false): Promise<void> {
     if (busy || !card?.saw_id || !card.band_id || !jobId) return;
-    busy = true;
     if (clock !== null) stopClock();
+    // Minutes are asked for, never made up.
+    askMinutes = !minutes && !asPlanned;
+    if (askMinutes) return;
+    busy = true;
     const run: NewRun = {
       job_id: jobId,
       saw_id: card.saw_id,
@@ -146,7 +162,7 @@
       at: new Date().toISOString(),
       pieces,
       length_mm: reach,
-      ...(minutes ? { time_s: minutes * 60 } : { feed_m_min: feedGuess ?? 1 }),
+      ...(minutes || !feedGuess ? { time_s: (minutes ?? 0) * 60 } : { feed_m_min: feedGuess }),
       symptoms,
       note,
       who,
@@ -272,34 +288,17 @@
       <p class="pace">
         {#if feed}
           That is a feed of <strong class="mono">{shop.say(feed, "feed")}</strong>{#if pace}, {pace}{/if}.
+        {:else if askMinutes}
+          <strong role="alert">How many minutes did it take?</strong>
+          {#if expected}
+            <Action disabled={busy} onclick={() => void log(true)}
+              >As planned, {duration(expected * 60)}</Action
+            >
+          {/if}
         {:else if expected}
-          At the planned feed it takes {duration(expected * 60)}; leave the minutes empty to log it
-          so.
+          At the planned feed it takes {duration(expected * 60)}.
         {/if}
       </p>
-      {#if feedGuess}
-        <Pace
-          feed={feedGuess}
-          onfeed={(true_) => fill({ minutes: (pieces * reach) / 1000 / true_ })}
-        />
-      {/if}
-      {#if scale && feed}
-        <FeedScale
-          window={scale.window}
-          hot_from={scale.hot_from_m_min}
-          words={shop.reference?.limit_marks ?? {}}
-          soft={scale}
-          {feed}
-        />
-      {/if}
-      {#if atSaw && atSaw.chips.length > 0}
-        <ChipTaps
-          chosen={form.chips ?? null}
-          table={atSaw.chips}
-          {place}
-          onchips={(chips) => fill({ chips })}
-        />
-      {/if}
       <Symptoms {symptoms} effects={atSaw?.signs ?? []} onsymptoms={(s) => fill({ symptoms: s })} />
       {#if atSaw}
         <NailAhead
@@ -310,8 +309,6 @@
             fill({ strikes: form.strikes + 1, teeth_lost: form.teeth_lost + teeth })}
         />
       {/if}
-      <StopMarks stops={form.stops} length_mm={reach} onstops={(stops) => fill({ stops })} />
-      <Watts {form} {motor} {own} onfill={fill} onmotor={(m) => (motor = m)} />
       <div class="words">
         <Who value={who} onpick={(name) => (who = name)} />
         <label class="grow"
@@ -330,6 +327,33 @@
             A field cannot be read: nothing is logged with it.
           </p>{/if}
       </ActionBar>
+      <Fold name="Pace, chips, stops, watts" gist={moreGist}>
+        {#if feedGuess}
+          <Pace
+            feed={feedGuess}
+            onfeed={(true_) => fill({ minutes: (pieces * reach) / 1000 / true_ })}
+          />
+        {/if}
+        {#if scale && feed}
+          <FeedScale
+            window={scale.window}
+            hot_from={scale.hot_from_m_min}
+            words={shop.reference?.limit_marks ?? {}}
+            soft={scale}
+            {feed}
+          />
+        {/if}
+        {#if atSaw && atSaw.chips.length > 0}
+          <ChipTaps
+            chosen={form.chips ?? null}
+            table={atSaw.chips}
+            {place}
+            onchips={(chips) => fill({ chips })}
+          />
+        {/if}
+        <StopMarks stops={form.stops} length_mm={reach} onstops={(stops) => fill({ stops })} />
+        <Watts {form} {motor} {own} onfill={fill} onmotor={(m) => (motor = m)} />
+      </Fold>
       {#if outbox.waiting.length > 0}
         <p class="waiting" role="status">
           {outbox.waiting.length}

@@ -29,6 +29,18 @@
       void currentJob.reload().catch(() => undefined);
   });
 
+  const onAlready = $derived(
+    setup?.tension_state === "on" && card.holding.some((step) => step.key === "tension"),
+  );
+
+  async function carry(): Promise<void> {
+    try {
+      await card.carry();
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+
   async function finish(): Promise<void> {
     try {
       await card.finish();
@@ -76,6 +88,22 @@
       <a href="#/shop/saws/{setup.saw_id}/stand">The saw as it stands</a>
     </p>
   {/each}
+  {#if card.holding.length > 0}
+    <section class="holds no-print" aria-label="What still holds">
+      <p>
+        <strong
+          >{onAlready
+            ? `${setup.band_label} is on and tensioned.`
+            : "Some of it still holds."}</strong
+        >
+        From last time: {card.holding.map((s) => s.title.toLowerCase()).join(", ")}.
+      </p>
+      <Action main disabled={card.sending} onclick={() => void carry()}
+        >Keep these {card.holding.length} steps</Action
+      >
+      <span class="soft">or take the steps one by one</span>
+    </section>
+  {/if}
   <div class="card">
     <StepRail {card} />
     <div>
@@ -120,6 +148,18 @@
   }
   header {
     padding-bottom: var(--s3);
+  }
+  .holds {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s2) var(--s4);
+    align-items: center;
+    padding: var(--s3);
+    margin-bottom: var(--s4);
+    background: var(--jade-pale);
+  }
+  .holds p {
+    flex: 1 1 24rem;
   }
   h1 a {
     display: inline-flex;

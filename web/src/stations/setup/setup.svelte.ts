@@ -66,6 +66,26 @@ export class SetupState {
     return this.steps.filter((s) => this.settled(s.key)).length;
   }
 
+  /** Steps that still hold from earlier cards and are not recorded on this one. */
+  get holding(): readonly SetupStep[] {
+    const { answer } = this;
+    return this.steps.filter((s) => answer?.still_good[s.key] && !answer.steps[s.key]);
+  }
+
+  /** Takes over all of them at once. */
+  async carry(): Promise<void> {
+    if (!this.answer) return;
+    this.sending = true;
+    try {
+      const params = { path: { setup_id: this.answer.id } };
+      const body = { who: this.who };
+      this.#take(await ask(client.POST("/api/setups/{setup_id}/carry", { params, body })));
+      this.chosen = null;
+    } finally {
+      this.sending = false;
+    }
+  }
+
   /** The step after the one shown. */
   get after(): SetupStep | null {
     const at = this.steps.findIndex((s) => s.key === this.current?.key);

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { untrack } from "svelte";
+  import { tick, untrack } from "svelte";
   import { push } from "svelte-spa-router";
 
   import { ask, askPatiently, client, Problem, wordsOf } from "../../../api/client";
@@ -22,6 +22,8 @@
   import NextLine from "./NextLine.svelte";
   import SharpenCurve from "./SharpenCurve.svelte";
   import WeighForm from "./WeighForm.svelte";
+  import Fold from "../../../parts/Fold.svelte";
+  import PutOn from "../../../parts/PutOn.svelte";
   import BandForm from "../BandForm.svelte";
   import EventForm from "./EventForm.svelte";
 
@@ -74,6 +76,14 @@
   }
 
   let form = $state<ReturnType<typeof EventForm>>();
+  /** What happened to it is written in a fold. */
+  let noting = $state(false);
+
+  async function write(kind: "sharpened" | "scrapped" | "mended"): Promise<void> {
+    noting = true;
+    await tick();
+    form?.open(kind);
+  }
 
   async function judge(value: number, detail: string): Promise<void> {
     await record({ kind: "edge_judged", value, detail, who: "" });
@@ -86,7 +96,7 @@
     const in_form = { sharpen: "sharpened", scrap: "scrapped", mend: "mended" } as const;
     if (what in at_once)
       void record({ kind: at_once[what as keyof typeof at_once], detail: "", who: "" });
-    else if (what in in_form) form?.open(in_form[what as keyof typeof in_form]);
+    else if (what in in_form) void write(in_form[what as keyof typeof in_form]);
     else if (what === "demote" && band) void keepFor("rough", band.version);
   }
 
@@ -96,7 +106,7 @@
     await load(id);
   }
 
-  const AT_ONCE = 30;
+  const AT_ONCE = 8;
   let many = $state(AT_ONCE);
 
   /** More of the history; runs before the first one here are asked for. */
@@ -171,9 +181,7 @@
     <h1><span class="mono">{band.label}</span></h1>
     <p>
       {shop.number(band.width_mm, "length")} × {shop.say(band.thickness_mm, "thin")},
-      {band.tpi_lo === null
-        ? "continuous"
-        : `${band.tpi_lo === band.tpi_hi ? band.tpi_lo : `${band.tpi_lo}–${band.tpi_hi}`} tpi`}
+      {shop.tpi(band) === null ? "continuous" : `${shop.tpi(band)} TPI`}
       {shop.form(band.form)}, {shop.steel(band.steel)}, {shop.say(band.length_mm, "length")} long.
       {#if band.mounted_on}<strong
           >On {band.mounted_on}, {band.tension_state === "on" ? "under tension" : "slack"}.</strong
@@ -187,14 +195,6 @@
       {#if band.damage}<strong class="defects">{band.damage}.</strong>
       {:else if band.teeth_lost > 0}{band.teeth_lost} of its teeth missing, as this shop allows.{/if}
     </p>
-    <div class="actions no-print">
-      <Action onclick={() => (editing = !editing)}>Edit</Action>
-      <Action onclick={() => void remove()}>Delete</Action>
-      <Action href="#/faults/book?band={id}">Its troubles</Action>
-      <Action href="#/changes/band/{id}">Its changes</Action>
-      <Action href="/labels.pdf?bands={id}&kind=roll-62">Its label</Action>
-      <Action href="#/rack">Rack</Action>
-    </div>
   </header>
   {#if editing}
     <BandForm
@@ -207,9 +207,13 @@
   {/if}
   <NextLine {page} ondo={act} />
   {#if band.state !== "scrapped"}
-    <JudgeTips onjudge={(value, detail) => void judge(value, detail)} />
-    <EvidenceScale {page} />
+    {#if !band.mounted_on && band.state !== "out"}<PutOn {band} ondone={() => void load(id)} />{/if}
+    <Fold name="Note something" gist="sharpened, cleaned, measured, damaged …" bind:open={noting}>
+      <EventForm {band} onrecord={record} bind:this={form} />
+      <WeighForm {band} ondone={() => void load(id)} />
+    </Fold>
   {/if}
+  <LifeStrip {page} />
   <div class="figures">
     <Figure
       label="likely left"
@@ -261,16 +265,25 @@
       <Action onclick={() => void believeLife(life)}>Yes, it was so</Action>
     </p>
   {/each}
-  <LifeStrip {page} />
-  <CutsLeft {page} />
   {#if band.state !== "scrapped"}
-    <EventForm {band} onrecord={record} bind:this={form} />
-    <WeighForm {band} ondone={() => void load(id)} />
+    <Fold name="How dull, and how that is known" gist={band.edge}>
+      <JudgeTips onjudge={(value, detail) => void judge(value, detail)} />
+      <EvidenceScale {page} />
+    </Fold>
+    <Fold name="What is left in cuts"><CutsLeft {page} /></Fold>
     <LookOver {band} ondone={() => void load(id)} />
-    <SharpenCurve {page} />
-  {/if}
-  <BandPhotos {page} onchanged={() => load(id)} />
-  <BandSetUps band_id={id} />
+    <Fold name="When to sharpen"><SharpenCurve {page} /></Fold>
+  {:else}<CutsLeft {page} />{/if}
+  <Fold name="Photographs"><BandPhotos {page} onchanged={() => load(id)} /></Fold>
+  <Fold name="Set-ups"><BandSetUps band_id={id} /></Fold>
+  <div class="actions no-print">
+    <Action onclick={() => (editing = !editing)}>Edit</Action>
+    <Action onclick={() => void remove()}>Delete</Action>
+    <Action href="#/faults/book?band={id}">Its troubles</Action>
+    <Action href="#/changes/band/{id}">Its changes</Action>
+    <Action href="/labels.pdf?bands={id}&kind=roll-62">Its label</Action>
+    <Action href="#/rack">Rack</Action>
+  </div>
   <section class="history">
     <h2>History</h2>
     <ul class="rows">

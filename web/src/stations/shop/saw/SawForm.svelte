@@ -17,8 +17,10 @@
   import Who from "../../../parts/fields/Who.svelte";
   import QuantityField from "../../../parts/fields/QuantityField.svelte";
   import SawDrive from "./SawDrive.svelte";
-  import { assumedName, valueOf, withValue } from "./sawFields";
+  import { assumedName, valueOf, withValue, withWheel } from "./sawFields";
   import SawKinds from "./SawKinds.svelte";
+  import PutOn from "../../../parts/PutOn.svelte";
+  import Fold from "../../../parts/Fold.svelte";
   import PlatePhoto from "./PlatePhoto.svelte";
   import { blankSaw, confirmed, isAssumed, sawOfKind } from "./startingSaw";
   import WorkOut from "./WorkOut.svelte";
@@ -50,6 +52,7 @@
   const saw = $derived(edit.draft);
   let faults = $state<Record<string, Said>>({});
   let chosen = $state("");
+  let details = $state(false);
   /** A name that somebody typed, and no kind gave. */
   const named = $derived(
     saw.name !== "" && !(shop.reference?.saw_kinds ?? []).some((k) => k.name === saw.name),
@@ -120,7 +123,14 @@
     const [kind] = shop.reference?.saw_kinds ?? [];
     if (!kind) return;
     chosen = "blank";
+    details = true;
     edit.set(blankSaw(kind, named ? saw.name : ""));
+  }
+
+  function typed(field: FormField, value: number | null): void {
+    const first = field.key === "wheel_diameters_mm" && field.at === 0;
+    const taken = first ? withWheel(saw, value) : withValue(saw, field, value);
+    edit.set(confirmed(taken, assumedName(field)));
   }
 
   async function save(event: SubmitEvent): Promise<void> {
@@ -193,6 +203,23 @@
   }
 </script>
 
+{#snippet figures(first: boolean)}
+  {#each fieldsOf("saw").filter((f) => f.first === first) as field (assumedName(field))}
+    <QuantityField
+      label={field.label}
+      kind={field.kind}
+      usual={field.quantity}
+      help={field.help}
+      term={field.term || undefined}
+      value={valueOf(saw, field)}
+      unknown={unknownOf(field)}
+      onconfirm={confirmOf(assumedName(field))}
+      error={faultOf(field)}
+      onvalue={(v) => typed(field, v)}
+    />
+  {/each}
+{/snippet}
+
 {#if params?.id !== "new" && !existing}
   <h1>There is no such saw in this shop.</h1>
   <div class="actions"><Action main href="#/shop">Saws</Action></div>
@@ -225,13 +252,10 @@
           <Who label="By" value={who} onpick={(name) => (who = name)} />
         {:else}No band is on it.{/if}
       </p>
+      <PutOn saw={existing} ondone={() => undefined} />
     {/if}
     {#if !id}<SawKinds {chosen} onchoose={take} onblank={blank} />{/if}
     {#if begunTyping}
-      {#if (saw.assumed ?? []).length > 0}<p class="soft" role="status">
-          {saw.assumed?.length} figures are assumed. Type what you know, or confirm it; the rest can wait.
-        </p>{/if}
-      <PlatePhoto />
       <div class="fields">
         <label class="text">
           Name
@@ -242,45 +266,42 @@
           />
           <span id="saw-name-error" class="fault">{shop.words(faults.name ?? "")}</span>
         </label>
-        {#each fieldsOf("saw") as field (assumedName(field))}
-          <QuantityField
-            label={field.label}
-            kind={field.kind}
-            usual={field.quantity}
-            help={field.help}
-            term={field.term || undefined}
-            value={valueOf(saw, field)}
-            unknown={unknownOf(field)}
-            onconfirm={confirmOf(assumedName(field))}
-            error={faultOf(field)}
-            onvalue={(v) => edit.set(confirmed(withValue(saw, field, v), assumedName(field)))}
-          />
-        {/each}
+        {@render figures(true)}
       </div>
-      <WorkOut {saw} onspeed={speed} onlength={length} />
-      <div class="choices">
-        {#each CHOSEN as key (key)}
+      <Fold
+        name="Details"
+        gist={(saw.assumed ?? []).length > 0
+          ? `${saw.assumed?.length} figures assumed`
+          : "band sizes, drive, guides, tyres"}
+        bind:open={details}
+      >
+        <div class="fields">{@render figures(false)}</div>
+        <PlatePhoto />
+        <WorkOut {saw} onspeed={speed} onlength={length} />
+        <div class="choices">
+          {#each CHOSEN as key (key)}
+            <Choices
+              legend={called(key)}
+              chosen={saw[key] ?? null}
+              options={choicesOf(key)}
+              onconfirm={confirmOf(key)}
+              onchoose={(chosen) => edit.set(confirmed({ ...saw, [key]: chosen }, key))}
+            />
+          {/each}
           <Choices
-            legend={called(key)}
-            chosen={saw[key] ?? null}
-            options={choicesOf(key)}
-            onconfirm={confirmOf(key)}
-            onchoose={(chosen) => edit.set(confirmed({ ...saw, [key]: chosen }, key))}
+            legend="Is it yours?"
+            chosen={saw.considered ? "considered" : "owned"}
+            options={choicesOf("standing")}
+            onchoose={(key) => edit.set({ ...saw, considered: key === "considered" })}
           />
-        {/each}
-        <Choices
-          legend="Is it yours?"
-          chosen={saw.considered ? "considered" : "owned"}
-          options={choicesOf("standing")}
-          onchoose={(key) => edit.set({ ...saw, considered: key === "considered" })}
-        />
-        <SawDrive
-          drive={saw.drive}
-          {faults}
-          onconfirm={confirmOf("drive")}
-          onchange={(drive) => edit.set(confirmed({ ...saw, drive }, "drive"))}
-        />
-      </div>
+          <SawDrive
+            drive={saw.drive}
+            {faults}
+            onconfirm={confirmOf("drive")}
+            onchange={(drive) => edit.set(confirmed({ ...saw, drive }, "drive"))}
+          />
+        </div>
+      </Fold>
       {#each ["", "band_length_mm", "band_width_mm"] as key (key)}{#if faults[key]}<p
             class="fault"
             role="alert"

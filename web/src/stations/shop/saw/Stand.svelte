@@ -9,6 +9,7 @@
   import AlignmentCoach from "../../setup/tools/AlignmentCoach.svelte";
   import Wide from "../../../parts/Wide.svelte";
   import FittingsForm from "./FittingsForm.svelte";
+  import PutOn from "../../../parts/PutOn.svelte";
   import Due from "../../upkeep/Due.svelte";
   import ScalePage from "./ScalePage.svelte";
 
@@ -83,6 +84,7 @@
       <a href="#/shop/saws/{saw_id}/upkeep">Upkeep and commissioning</a>
       <a href="#/faults/book?saw={saw_id}">Trouble book</a>
     </p>
+    <PutOn saw={shop.saw(saw_id)} ondone={() => void load()} />
     <Due {saw_id} />
   </header>
   <div class="two">

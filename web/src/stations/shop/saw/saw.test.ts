@@ -7,6 +7,7 @@ import { currentJob } from "../../../lib/currentJob.svelte";
 import { REFERENCE, SAW, SETTINGS } from "../../../tests/samples";
 import { server } from "../../../tests/server";
 import SawForm from "./SawForm.svelte";
+import { unfold } from "../../../tests/unfold";
 
 const SAVED = { ...SAW, id: 3 };
 const WORKED_OUT = {
@@ -70,6 +71,7 @@ describe("a new saw", () => {
   it("keeps what was typed or said to be so, and no longer assumes it", async () => {
     const told = opened();
     await choose(/^Shop saw/);
+    await unfold("Details");
     await fireEvent.input(screen.getByLabelText("Motor"), { target: { value: "2 hp" } });
     await fireEvent.click(screen.getByRole("button", { name: "Confirm Throat" }));
     await fireEvent.click(screen.getByRole("button", { name: "Confirm Tyres" }));
@@ -119,6 +121,7 @@ describe("a new saw", () => {
   it("works out speed and length, which are then no longer assumed", async () => {
     const told = opened();
     await choose(/^Shop saw/);
+    await unfold("Details");
     await fireEvent.input(screen.getByLabelText("Turns of the wheel a minute"), {
       target: { value: "690" },
     });
@@ -137,6 +140,7 @@ describe("the photograph of a plate", () => {
   it("stands beside the fields, and one that is no picture is said to be none", async () => {
     opened();
     await choose(/^Shop saw/);
+    await unfold("Details");
     const file = new File(["x"], "plate.jpg", { type: "image/jpeg" });
     const input = screen.getByLabelText("A photograph of its plate");
     Object.defineProperty(input, "files", { value: [file] });

@@ -16,6 +16,20 @@ export function withValue(saw: SawInput, field: FormField, value: number | null)
   return { ...saw, [field.key as keyof SawInput]: list };
 }
 
+const LENGTHS = ["band_length_mm.0", "band_length_mm.1"];
+
+/** The saw with its first wheel set: what was only assumed of the others and of the band follows. */
+export function withWheel(saw: SawInput, wheel: number | null): SawInput {
+  const [before = null, ...others] = saw.wheel_diameters_mm as (number | null)[];
+  const assumed = saw.assumed ?? [];
+  const follow = (d: number | null, i: number) =>
+    d === before || d === null || assumed.includes(`wheel_diameters_mm.${i + 1}`) ? wheel : d;
+  const scaled = { ...saw, wheel_diameters_mm: [wheel, ...others.map(follow)] as number[] };
+  if (!wheel || !before || !LENGTHS.every((name) => assumed.includes(name))) return scaled;
+  const longer = (mm: number) => Math.round((mm * wheel) / before);
+  return { ...scaled, band_length_mm: (saw.band_length_mm as number[]).map(longer) };
+}
+
 /** The name a figure has in the list of assumed ones. */
 export function assumedName(field: FormField): string {
   return field.at === null ? field.key : `${field.key}.${field.at}`;
