@@ -79,3 +79,23 @@ def test_set_ups_are_listed_with_their_saw_and_band(shop: FlaskClient) -> None:
     assert of_band[0]["who"] == ["Odda"] and of_band[0]["means"] == "gauge"
     of_saw = shop.get("/api/saws/1/stand").get_json()["setups"]
     assert of_saw == of_band
+
+
+def test_all_that_still_holds_is_kept_at_once_and_the_rest_is_left_to_do(shop: FlaskClient) -> None:
+    whole(shop)
+    url = f"/api/setups/{slack_job(shop)}"
+    good = set(shop.get(url).get_json()["still_good"])
+    answer = shop.post(f"{url}/carry", json={"who": "Wren"}).get_json()
+    assert {key for key, step in answer["steps"].items() if step["still_good"]} == good
+    assert {step["who"] for step in answer["steps"].values()} == {"Wren"}
+    assert "isolate" not in answer["steps"] and "guard" not in answer["steps"]
+    assert not answer["ready"]
+    again = shop.post(f"{url}/carry", json={}).get_json()
+    assert again["steps"].keys() == answer["steps"].keys()
+
+
+def test_nothing_is_kept_of_a_saw_that_was_slackened_and_emptied(shop: FlaskClient) -> None:
+    whole(shop)
+    url = f"/api/setups/{slack_job(shop)}"
+    post(shop, "/api/saws/1/mount", band_id=None)
+    assert set(shop.post(f"{url}/carry", json={}).get_json()["steps"]) == {"table", "speed"}

@@ -5,6 +5,7 @@
   import type { Help } from "../../api/schema";
   import { notice } from "../../lib/notice.svelte";
   import Action from "../../parts/Action.svelte";
+  import Fold from "../../parts/Fold.svelte";
 
   const { params }: { params?: { key?: string } } = $props();
   let found = $state<Help | null>(null);
@@ -13,6 +14,8 @@
     .then((help) => (found = help))
     .catch((p: unknown) => notice.fail(p));
 
+  /** So many of what a search finds are told at once. */
+  const MOST_TOLD = 5;
   const STATIONS = ["plan", "setup", "run", "inspect", "rack", "shop", "stock"];
   const stations = $derived((found?.pages ?? []).filter((p) => STATIONS.includes(p.key)));
   const others = $derived((found?.pages ?? []).filter((p) => !STATIONS.includes(p.key)));
@@ -47,13 +50,14 @@
     {/each}
   </section>
   <section>
-    <h2>Other pages</h2>
-    <dl class="pages">
-      {#each others as page (page.key)}
-        <dt><a href="#{page.place}">{page.title}</a></dt>
-        <dd>{page.help}</dd>
-      {/each}
-    </dl>
+    <Fold name="Other pages" gist="{others.length} of them">
+      <dl class="pages">
+        {#each others as page (page.key)}
+          <dt><a href="#{page.place}">{page.title}</a></dt>
+          <dd>{page.help}</dd>
+        {/each}
+      </dl>
+    </Fold>
   </section>
   <section>
     <h2>What the words mean</h2>
@@ -61,8 +65,15 @@
       Find a word
       <input bind:value={typed} autocomplete="off" placeholder="feed per tooth, kerf, drift …" />
     </label>
-    {#each terms as term (term.key)}
-      <article id="term-{term.key}" data-asked={term.key === params?.key}>
+    <p class="words no-print">
+      {#each terms as term (term.key)}<a href="#/help/{term.key}">{term.title}</a>{/each}
+    </p>
+    {#each terms as term, i (term.key)}
+      <article
+        id="term-{term.key}"
+        data-asked={term.key === params?.key}
+        data-told={term.key === params?.key || (typed.trim() !== "" && i < MOST_TOLD)}
+      >
         <h3><a href="#/help/{term.key}">{term.title}</a></h3>
         {#if term.also}<p class="soft">Also: {term.also}.</p>{/if}
         <p>{term.what}</p>
@@ -104,6 +115,22 @@
     border-top: var(--rule) solid var(--jade);
     background: var(--jade-pale);
     padding: 0 var(--s3) var(--s3);
+  }
+  .words {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 var(--s4);
+  }
+  .words a {
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--touch);
+  }
+  /* On paper all of them are told. */
+  @media screen {
+    article[data-told="false"] {
+      display: none;
+    }
   }
   .pages {
     display: grid;

@@ -21,21 +21,25 @@
       Where experienced people differ. Each result names the rule it leaned on; a job may override
       it.
     </p>
-    {#each shop.reference.rules as r (r.key)}
-      <div class="rule">
-        <label for="rule-{r.key}">{r.title}</label>
-        <select
-          id="rule-{r.key}"
-          value={shop.settings.rules[r.key]}
-          onchange={(e) => rule(r.key, e.currentTarget.value)}
-        >
-          {#each r.choices as choice, i (choice)}<option value={choice}
-              >{shop.words(r.choice_names[i] ?? "")}{choice === r.default ? " (usual)" : ""}</option
-            >{/each}
-        </select>
-        <p class="soft">{shop.words(r.why)}</p>
-      </div>
-    {/each}
+    <div class="rules">
+      {#each shop.reference.rules as r (r.key)}
+        <div class="rule">
+          <label for="rule-{r.key}">{r.title}</label>
+          <select
+            id="rule-{r.key}"
+            value={shop.settings.rules[r.key]}
+            onchange={(e) => rule(r.key, e.currentTarget.value)}
+          >
+            {#each r.choices as choice, i (choice)}<option value={choice}
+                >{shop.words(r.choice_names[i] ?? "")}{choice === r.default
+                  ? " (usual)"
+                  : ""}</option
+              >{/each}
+          </select>
+          <p class="soft">{shop.words(r.why)}</p>
+        </div>
+      {/each}
+    </div>
     <QuantityField
       label="Guard above the work"
       kind="length"
@@ -52,25 +56,20 @@
 {/if}
 
 <style>
-  .rule {
+  .rules {
     display: grid;
-    grid-template-columns: 1fr 1.2fr;
-    gap: 0 var(--s3);
-    align-items: center;
+    grid-template-columns: repeat(auto-fill, minmax(min(21rem, 100%), 1fr));
+    gap: 0 var(--s5);
+  }
+  .rule {
+    align-content: start;
     padding: var(--s2) 0;
     border-top: var(--hair) solid var(--hairline);
-    max-width: 60rem;
   }
   .rule p {
-    grid-column: 1 / -1;
+    font-size: var(--text-small);
   }
   select {
     width: 100%;
-  }
-  @media (max-width: 56.25em) {
-    .rule {
-      grid-template-columns: 1fr;
-      gap: var(--s1);
-    }
   }
 </style>
