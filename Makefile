@@ -11,7 +11,7 @@ PORT ?= 8433
 CORES := $(shell nproc)
 WEB_SOURCES := $(shell find web/src web/public web/index.html web/vite.config.ts web/svelte.config.js -type f -not -name schema.ts 2>/dev/null)
 
-.PHONY: demo test suite dev bench screens types notices attack check python-check web-check lock clean
+.PHONY: demo test suite dev bench screens types notices attack check notices-check python-check web-check lock clean
 
 demo: .stamps/run .stamps/web ## install, build, serve the sample boatyard
 	@$(PY) -m jade_ribbon demo --port $(PORT)
@@ -19,7 +19,7 @@ demo: .stamps/run .stamps/web ## install, build, serve the sample boatyard
 test: ## everything CI runs; much of the tests is waiting, which the checks beside them fill
 	@$(MAKE) -j3 .stamps/dev .stamps/node .stamps/chromium
 	@$(MAKE) .stamps/web
-	@$(MAKE) -j2 check suite
+	@$(MAKE) -j3 notices-check python-check web-check suite
 
 suite: .stamps/dev .stamps/web .stamps/chromium
 	@$(PY) -m pytest -n $$(($(CORES) + 1)) --dist loadscope --no-loadscope-reorder
@@ -41,10 +41,12 @@ screens: .stamps/dev .stamps/web .stamps/chromium ## refresh docs/screenshots fr
 	@$(PY) -m benchmarks.screens
 
 check: .stamps/dev .stamps/node
-	@$(PY) scripts/notices | cmp -s - NOTICES.md || (echo "NOTICES.md is out of step: run make notices" && exit 1)
-	@$(MAKE) -j2 --output-sync=target python-check web-check
+	@$(MAKE) -j2 --output-sync=target notices-check python-check web-check
 
-python-check:
+notices-check: .stamps/dev .stamps/node
+	@$(PY) scripts/notices | cmp -s - NOTICES.md || (echo "NOTICES.md is out of step: run make notices" && exit 1)
+
+python-check: .stamps/dev
 	@$(PY) -m ruff check --quiet . && $(PY) -m ruff format --check --quiet .
 	@$(PY) -m mypy
 	@.venv/bin/python -c "from importlinter.cli import lint_imports_command as run; run()" --no-cache > /tmp/jade-ribbon-imports.$$$$ || (cat /tmp/jade-ribbon-imports.$$$$; exit 1); rm -f /tmp/jade-ribbon-imports.$$$$

@@ -98,7 +98,7 @@ def shoot(page: Page, address: str) -> None:
         "upkeep": "/shop/saws/1/upkeep",
         "faults": f"/faults/{open_trouble(page, address)}",
         "shop": "/shop",
-        "changes": "/changes",
+        "log": "/log",
     }
     for name, path in views.items():
         settle(page, f"{address}/#{path}")

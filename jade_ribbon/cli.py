@@ -33,7 +33,34 @@ Examples:
 """
 
 
-def _say(result: object) -> None:
+def _as_json(context: click.Context, _option: click.Parameter, wanted: bool) -> None:
+    context.meta[JSON] = wanted
+
+
+JSON = "jade_ribbon.json"
+for_a_person = click.option(
+    "--json",
+    is_flag=True,
+    expose_value=False,
+    callback=_as_json,
+    help="JSON, as it comes when piped, on a terminal too.",
+)
+"""A command that answers in words on a terminal."""
+
+
+def _say(result: object, *, whole: bool = False) -> None:
+    """Print an answer: in words on a terminal, else as JSON; `whole` figures keep every digit."""
+    context = click.get_current_context(silent=True)
+    wanted = context.meta.get(JSON) if context else None
+    if wanted is False and sys.stdout.isatty():
+        from jade_ribbon.formats.readable import readable
+
+        click.echo(readable(result))
+        return
+    if not whole:
+        from jade_ribbon.formats.readable import rounded
+
+        result = rounded(result)
     click.echo(json.dumps(result, ensure_ascii=False, indent=2, allow_nan=False))
 
 
@@ -65,7 +92,7 @@ def calc(name: str) -> None:
     from jade_ribbon.core.calc import calculate_all
 
     try:
-        _say(calculate_all(name, _strict_json(sys.stdin.read())))
+        _say(calculate_all(name, _strict_json(sys.stdin.read())), whole=True)
     except InputError as error:
         _fail(error)
 
@@ -80,6 +107,7 @@ def calc(name: str) -> None:
     help="Draws of what is not sure, for chances and ranges.",
 )
 @click.option("--seed", default=1, show_default=True, type=click.IntRange(0, 2**31))
+@for_a_person
 def recommend(file: BinaryIO, draws: int, seed: int) -> None:
     """Recommend a band and settings for job FILE ('-' for standard input)."""
     from jade_ribbon.formats.job import read_job
@@ -93,6 +121,7 @@ def recommend(file: BinaryIO, draws: int, seed: int) -> None:
 
 @main.command(epilog="Example: jade-ribbon allround week.json")
 @click.argument("file", type=click.File("rb"))
+@for_a_person
 def allround(file: BinaryIO) -> None:
     """The one band for all jobs of FILE, changing for each, and the best two ('-': input)."""
     from jade_ribbon.formats.all_round import run_all_round
@@ -105,6 +134,7 @@ def allround(file: BinaryIO) -> None:
 
 @main.command("yield", epilog="Example: jade-ribbon yield planking.json")
 @click.argument("file", type=click.File("rb"))
+@for_a_person
 def yield_(file: BinaryIO) -> None:
     """Which pieces from which billets, for yield FILE ('-' for standard input)."""
     from jade_ribbon.formats.yield_job import plan_record, read_yield
@@ -121,6 +151,7 @@ def yield_(file: BinaryIO) -> None:
 @main.command(epilog="Example: jade-ribbon curve bracket.svg")
 @click.argument("file", type=click.Path(path_type=Path, exists=True, dir_okay=False))
 @click.option("--unit", help="Unit of a DXF drawing that does not say: mm, cm, m, in, ft, pt.")
+@for_a_person
 def curve(file: Path, unit: str | None) -> None:
     """Tightest radius, length and sharp corners of outline FILE (SVG or DXF), in mm."""
     from jade_ribbon.formats.outline import read_outline
@@ -142,6 +173,7 @@ def curve(file: Path, unit: str | None) -> None:
 
 @main.command(epilog="Example: jade-ribbon pluck band.wav")
 @click.argument("file", type=click.Path(path_type=Path, exists=True, dir_okay=False))
+@for_a_person
 def pluck(file: Path) -> None:
     """The note of a plucked band in recording FILE (WAV or FLAC), in Hz."""
     from jade_ribbon.core.setup.tension.listening import listen
@@ -158,6 +190,7 @@ def pluck(file: Path) -> None:
 
 @main.command(epilog="Example: jade-ribbon diagnose trouble.json")
 @click.argument("file", type=click.File("rb"))
+@for_a_person
 def diagnose(file: BinaryIO) -> None:
     """Causes of the trouble in faults FILE, and the checks that tell most ('-': input)."""
     from jade_ribbon.formats.faults_file import diagnose_file
@@ -182,6 +215,7 @@ recording_file = click.Path(path_type=Path, exists=True, dir_okay=False)
 @click.option("--wheels", required=True, help="Wheel diameters, mm, parted by commas.")
 @click.option("--motor", type=float, help="Motor, turns a minute.")
 @click.option("--against", type=recording_file, help="The last good run, at the same speed.")
+@for_a_person
 def sound(
     file: Path,
     speed: float,
@@ -375,7 +409,7 @@ def passphrase(file: Path) -> None:
 @port_option
 def demo(file: Path, fresh: bool, host: str, port: int) -> None:
     """Serve the sample boatyard, two years into its records."""
-    from jade_ribbon.demo.world import make_world
+    from jade_ribbon.demo.world import make_world, up_to_today
     from jade_ribbon.store.files import BESIDE, held, is_new
 
     try:
@@ -386,7 +420,7 @@ def demo(file: Path, fresh: bool, host: str, port: int) -> None:
                     file.with_name(name).unlink(missing_ok=True)
             if is_new(file):  # held, it is there already, and empty
                 click.echo("Making the sample boatyard's two years of records …")
-                make_world(file)
+                make_world(file, later=up_to_today())
     except (OSError, ValueError) as problem:
         raise click.ClickException(str(problem)) from problem
     _serve(file, host, port)
@@ -396,11 +430,11 @@ def demo(file: Path, fresh: bool, host: str, port: int) -> None:
 @click.argument("file", type=click.Path(path_type=Path, dir_okay=False))
 def sample_yard(file: Path) -> None:
     """Make the sample boatyard in new FILE, whole: nothing beside it."""
-    from jade_ribbon.demo.world import make_world
+    from jade_ribbon.demo.world import make_world, up_to_today
     from jade_ribbon.store.database import Store
 
     try:
-        make_world(file)
+        make_world(file, later=up_to_today())
         store = Store(file)
         store.checkpoint()
         store.close()
@@ -446,7 +480,7 @@ def reference() -> None:
 
     with tempfile.TemporaryDirectory() as folder:
         client = create_app(Path(folder) / "empty.sqlite").test_client()
-        _say(client.get("/api/reference", headers={"Quantities": "open"}).json)
+        _say(client.get("/api/reference", headers={"Quantities": "open"}).json, whole=True)
 
 
 @main.command(hidden=True)
@@ -455,4 +489,4 @@ def openapi() -> None:
     from jade_ribbon.api.document import document
     from jade_ribbon.api.routes import OPERATIONS
 
-    _say(document(OPERATIONS))
+    _say(document(OPERATIONS), whole=True)

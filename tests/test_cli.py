@@ -195,3 +195,29 @@ def test_the_demo_opens_on_the_yard_the_first_time_and_as_it_was_left_later(
     assert (made, served) == ([file], [file, file]) and file.stat().st_size > 0
     assert CliRunner().invoke(main, ["demo", "--file", str(file), "--fresh"]).exit_code == 0
     assert made == [file, file]
+
+
+def test_a_terminal_is_answered_in_words_and_a_pipe_in_json(tmp_path: Path) -> None:
+    """`script` gives the command a terminal of its own."""
+    job = Path(__file__).parent / "data" / "job.json"
+    command = f"{sys.executable} -m jade_ribbon recommend {job}"
+    out = subprocess.run(
+        ["script", "-qec", command, "/dev/null"], capture_output=True, text=True, check=True
+    ).stdout
+    assert "speed: 14.5 m/s" in out and "- Widest the frame brings to 85 %" in out
+    assert "{" not in out
+    as_json = subprocess.run(
+        ["script", "-qec", f"{command} --json", "/dev/null"],
+        capture_output=True,
+        text=True,
+        check=True,
+    ).stdout
+    assert json.loads(as_json)["recommended"]["speed_m_s"] == 14.5
+
+
+def test_figures_as_data_have_six_digits_and_a_calculation_s_all(job_file: dict[str, Any]) -> None:
+    _, found = invoke("recommend", "-", stdin=json.dumps(job_file))
+    best = found["recommended"]
+    assert best["feed_m_min"] == float(f"{best['feed_m_min']:.6g}")
+    _, (bite,) = invoke("calc", "bite", stdin=json.dumps([BITE]))
+    assert bite["bite_mm"] != float(f"{bite['bite_mm']:.6g}")

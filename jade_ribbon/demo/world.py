@@ -19,6 +19,8 @@ from jade_ribbon.demo.trouble_history import TroubleHistory
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK, Work
 from jade_ribbon.formats.job import RatesFile
 from jade_ribbon.reference.tables import steels
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.clock_set import move_times
 from jade_ribbon.services.planning import jobs
 from jade_ribbon.services.planning.inputs import JobInput, PlanInput
 from jade_ribbon.services.planning.jobs import plan_input
@@ -327,8 +329,16 @@ class Yard:
         self.stock.beam(beam, at, self.who())
 
 
-def make_world(file: Path) -> None:
-    """Write the sample world to a new file, whole or not at all."""
+LONG_AGO = datetime(1970, 1, 1, tzinfo=UTC)
+
+
+def up_to_today() -> timedelta:
+    """Whole days from the world's end to the last afternoon there was."""
+    return timedelta(days=(now() - END) // timedelta(days=1))
+
+
+def make_world(file: Path, *, later: timedelta = timedelta()) -> None:
+    """Write the sample world to a new file, whole or not at all; all of it so much later."""
     partial = file.with_name(file.name + ".making")
     for name in (partial.name, f"{partial.name}-wal", f"{partial.name}-shm"):
         partial.with_name(name).unlink(missing_ok=True)
@@ -340,6 +350,8 @@ def make_world(file: Path) -> None:
         for number in range(WEEKS):
             yard.week(number)
         yard.present()
+        if later:
+            move_times(session, LONG_AGO, -later)
     store.checkpoint()
     store.close()
     partial.rename(file)

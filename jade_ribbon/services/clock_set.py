@@ -56,7 +56,7 @@ def answer_clock(session: Session, said: Said) -> ClockAnswer:
     latest, says = newest(session), wall()
     if latest is None or latest - says <= BEHIND_TOLD:
         raise ConflictError("No record is ahead of this machine's clock: there is nothing to move.")
-    moved = _moved(session, says, latest - says)
+    moved = move_times(session, says, latest - says)
     session.expire_all()
     CLOCK.begin(says)
     _note(session, "clock set right")
@@ -76,7 +76,7 @@ def _dated(table: Table) -> list[str]:
     return [c.name for c in table.columns if isinstance(c.type, UtcDateTime)]
 
 
-def _moved(session: Session, says: datetime, by: timedelta) -> int:
+def move_times(session: Session, says: datetime, by: timedelta) -> int:
     """Move every time of every record that is after a moment; how many records."""
     moved = 0
     for table in Base.metadata.sorted_tables:

@@ -1,8 +1,10 @@
 """The sample boatyard: consistent with the core, the same each time, and of its proper size."""
 
+import shutil
 import sqlite3
 from collections import Counter
 from contextlib import closing
+from datetime import timedelta
 from pathlib import Path
 
 import pytest
@@ -11,8 +13,11 @@ from sqlalchemy import select
 from jade_ribbon.core.edge.edge_states import edge_state
 from jade_ribbon.core.simulation.senses import TRUE_SIDE_FACTOR
 from jade_ribbon.demo import world
+from jade_ribbon.demo.world import LONG_AGO, up_to_today
 from jade_ribbon.demo.yard import BANDS, LENGTHS, PEOPLE, SAWS, WORK
 from jade_ribbon.reference.tables import materials, steels, tooth_forms
+from jade_ribbon.services.clock import now
+from jade_ribbon.services.clock_set import move_times
 from jade_ribbon.services.rack.band_page import band_page
 from jade_ribbon.services.rack.bands import list_bands
 from jade_ribbon.services.rack.replay import refresh, wear_factors
@@ -180,3 +185,21 @@ def test_its_words_are_in_the_tables() -> None:
         assert low <= LENGTHS[band.saw] <= high
     assert len({b.label for b in BANDS}) == len(BANDS)
     assert len(PEOPLE) >= 3
+
+
+def test_the_demo_s_records_end_today_and_are_the_same_but_for_that(
+    yard_file: Path, tmp_path: Path
+) -> None:
+    """Moved by whole days, nothing lies ahead of the clock, and every span between stays."""
+    later = up_to_today()
+    file = Path(shutil.copy(yard_file, tmp_path / "later.sqlite"))
+    store = Store(file)
+    with store.read() as session:
+        before = list(session.scalars(select(RunRow.at).order_by(RunRow.id)))
+    with store.write() as session:
+        move_times(session, LONG_AGO, -later)
+    with store.read() as session:
+        after = list(session.scalars(select(RunRow.at).order_by(RunRow.id)))
+    store.close()
+    assert {b - a for a, b in zip(before, after, strict=True)} == {later}
+    assert now() - timedelta(days=2) < max(after) <= now()
