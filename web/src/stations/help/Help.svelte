@@ -16,7 +16,7 @@
 
   /** So many of what a search finds are told at once. */
   const MOST_TOLD = 5;
-  const STATIONS = ["plan", "setup", "run", "inspect", "rack", "shop", "stock"];
+  const STATIONS = ["plan", "setup", "run", "inspect", "rack", "stock", "faults", "log", "shop"];
   const stations = $derived((found?.pages ?? []).filter((p) => STATIONS.includes(p.key)));
   const others = $derived((found?.pages ?? []).filter((p) => !STATIONS.includes(p.key)));
   const search = $derived(
