@@ -82,11 +82,22 @@ def test_headings_alone_are_no_bands(shop: FlaskClient) -> None:
 
 
 def test_the_next_band_follows_the_last(shop: FlaskClient) -> None:
-    assert shop.get("/api/bands/next").get_json() == {"label": "K-08", "length_mm": 3360}
+    assert shop.get("/api/bands/next").get_json() == {
+        "label": "K-08",
+        "length_mm": 3360,
+        "form": "hook",
+        "steel": "silicon_steel",
+    }
 
 
 def test_the_first_band_is_as_long_as_the_saw_takes(client: FlaskClient, job_file: Any) -> None:
-    assert client.get("/api/bands/next").get_json() == {"label": "B-01", "length_mm": None}
+    first = client.get("/api/bands/next").get_json()
+    assert first == {
+        "label": "B-01",
+        "length_mm": None,
+        "form": "hook",
+        "steel": "carbon_flexback",
+    }
     client.post("/api/saws", json=job_file["saw"])
     low, high = job_file["saw"]["band_length_mm"]
     assert client.get("/api/bands/next").get_json()["length_mm"] == (low + high) / 2
