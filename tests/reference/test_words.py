@@ -27,7 +27,7 @@ NOT_USED = (
     "demote: fine",
     "Done, right",
     "Brought to life",
-    "Held back by",
+    "eld back by",
     "Give it up",
     ">Leave<",
     ">Take off<",

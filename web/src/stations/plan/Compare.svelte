@@ -35,7 +35,7 @@
             .band.edge}</span
         >
         {#if c.option}
-          <span>held back by {shop.reference?.limit_marks[c.option.window.binding]}</span>
+          <span>limited by {shop.reference?.limit_marks[c.option.window.binding]}</span>
         {:else}
           <span class="cannot">cannot: {shop.words(c.reasons[0]?.text ?? "")}</span>
         {/if}
