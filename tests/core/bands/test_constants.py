@@ -1,4 +1,4 @@
-"""What a band is held to when it comes, how a hard edge is broken in: constants, each with a case."""
+"""What a band is held to when it comes, and how a hard edge is broken in: pinned constants."""
 
 import dataclasses
 
