@@ -33,7 +33,9 @@
   const page = $derived(router.location.split("/")[1] || "plan");
   /** On pages of the job its whole way is shown; elsewhere one line says where it goes on. */
   const onWay = $derived(page === "jobs" || STAGES.some((s) => s.key === page));
-  const next = $derived(NEXT[job?.state ?? ""] ?? "plan");
+  const next = $derived(
+    job?.state === "planned" && job.setup_id === null ? "plan" : (NEXT[job?.state ?? ""] ?? "plan"),
+  );
   const nextName = $derived(STAGES.find((s) => s.key === next)?.name);
   const reached = $derived(STAGES.findIndex((s) => s.key === next));
   const tension = $derived(shop.saw(draft.saw_id)?.tension_state === "on" ? "tensioned" : "slack");

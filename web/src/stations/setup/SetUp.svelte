@@ -53,7 +53,9 @@
 
 {#if id === null}
   <JobsToTake
-    title={currentJob.id === null ? "No job in hand." : `${currentJob.name} has no band yet.`}
+    title={currentJob.id === null
+      ? "No job in hand."
+      : `${currentJob.name} has no set-up card yet.`}
     why={currentJob.id === null ? "" : "Choose its band in Plan, or take up another job."}
     stage="setup"
   />
