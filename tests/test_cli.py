@@ -1,6 +1,7 @@
 """The command line."""
 
 import json
+import shlex
 import shutil
 import subprocess
 import sys
@@ -180,7 +181,7 @@ def test_the_demo_opens_on_the_yard_the_first_time_and_as_it_was_left_later(
     """The file is held, and so is there, before anybody looks whether it is new."""
     made: list[Path] = []
 
-    def make(file: Path) -> None:
+    def make(file: Path, **_: object) -> None:
         made.append(file)
         file.unlink(missing_ok=True)
         shutil.copy(empty_file, file)
@@ -200,7 +201,7 @@ def test_the_demo_opens_on_the_yard_the_first_time_and_as_it_was_left_later(
 def test_a_terminal_is_answered_in_words_and_a_pipe_in_json(tmp_path: Path) -> None:
     """`script` gives the command a terminal of its own."""
     job = Path(__file__).parent / "data" / "job.json"
-    command = f"{sys.executable} -m jade_ribbon recommend {job}"
+    command = shlex.join([sys.executable, "-m", "jade_ribbon", "recommend", str(job)])
     out = subprocess.run(
         ["script", "-qec", command, "/dev/null"], capture_output=True, text=True, check=True
     ).stdout
