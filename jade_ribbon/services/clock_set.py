@@ -76,15 +76,16 @@ def _dated(table: Table) -> list[str]:
     return [c.name for c in table.columns if isinstance(c.type, UtcDateTime)]
 
 
-def move_times(session: Session, says: datetime, by: timedelta) -> int:
-    """Move every time of every record that is after a moment; how many records."""
+def move_times(
+    session: Session, says: datetime, by: timedelta, until: datetime | None = None
+) -> int:
+    """Move all times of records after a moment, and not past `until`; how many records."""
     moved = 0
     for table in Base.metadata.sorted_tables:
         for name in _dated(table):
             column = table.c[name]
-            rows = session.execute(
-                select(*table.primary_key.columns, column).where(column > says + BEHIND_TOLD)
-            ).all()
+            late = [column > says + BEHIND_TOLD, *([] if until is None else [column <= until])]
+            rows = session.execute(select(*table.primary_key.columns, column).where(*late)).all()
             for *key, at in rows:
                 mine = zip(table.primary_key.columns, key, strict=True)
                 session.execute(

@@ -8,7 +8,7 @@ from datetime import timedelta
 from pathlib import Path
 
 import pytest
-from sqlalchemy import select
+from sqlalchemy import func, select
 
 from jade_ribbon.core.edge.edge_states import edge_state
 from jade_ribbon.core.simulation.senses import TRUE_SIDE_FACTOR
@@ -25,6 +25,7 @@ from jade_ribbon.services.shop.saws import core_saw, list_saws
 from jade_ribbon.store.database import Store
 from jade_ribbon.store.models import (
     BandRow,
+    ChangeRow,
     EdgeLifeRow,
     FaceRow,
     FastenerRow,
@@ -197,9 +198,11 @@ def test_the_demo_s_records_end_today_and_are_the_same_but_for_that(
     with store.read() as session:
         before = list(session.scalars(select(RunRow.at).order_by(RunRow.id)))
     with store.write() as session:
-        move_times(session, LONG_AGO, -later)
+        move_times(session, LONG_AGO, -later, world.END)
     with store.read() as session:
+        changed = session.scalar(select(func.max(ChangeRow.at)))
         after = list(session.scalars(select(RunRow.at).order_by(RunRow.id)))
     store.close()
     assert {b - a for a, b in zip(before, after, strict=True)} == {later}
     assert now() - timedelta(days=2) < max(after) <= now()
+    assert changed is not None and changed <= now()
